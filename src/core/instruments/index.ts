@@ -1,0 +1,12 @@
+export type { Clef, Instrument, Kind, Register } from './instrument';
+export {
+  findInstrument,
+  instruments,
+  modeOf,
+  registerOf,
+  seamsOf,
+  soundingOf,
+  soundingRange,
+  writtenOf,
+  writtenRange,
+} from './lookup';

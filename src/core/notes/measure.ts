@@ -1,0 +1,137 @@
+import { median } from 'd3-array';
+import { modeOf, registerOf, writtenOf, type Instrument } from '@/core/instruments';
+import type { Frames } from '@/core/signal';
+import { noteName, type Seconds } from '@/core/tuning';
+import type { Note, PurityLimits, UnknownReason } from './note';
+import type { Line, Segment } from './segments';
+import { detrended, rms, robustSlope } from './statistics';
+import { pitchMotion } from './vibrato';
+
+/** Attack and release are left out of what is said about the body of a note. */
+const ATTACK: Seconds = 0.12;
+const RELEASE: Seconds = 0.06;
+const SHORTEST_FOR_TREND: Seconds = 0.5;
+const SCOOP: Seconds = 0.15;
+const PURITY_REFERENCE: Seconds = 1;
+/** Leaving the limits for less than this is not the end of a pure tone. */
+const LAPSE: Seconds = 0.1;
+
+/** Measures one note. Each figure is documented in docs/measuring.md. */
+export function measureNote(
+  frames: Frames,
+  line: Line,
+  segment: Segment,
+  instrument: Instrument,
+  limits: PurityLimits,
+): Note {
+  const hop = frames.hopSeconds;
+  const unknown: Record<string, UnknownReason> = {};
+  const figure = (name: string, value: number | undefined, reason: UnknownReason = 'too-short') => {
+    if (value !== undefined && Number.isFinite(value)) return value;
+    unknown[name] = reason;
+    return null;
+  };
+
+  const centrePitch = median(line.pitch.subarray(segment.from, segment.to)) ?? NaN;
+  const soundingMidi = Math.round(centrePitch);
+  const written = writtenOf(instrument, soundingMidi);
+  const body = bodyOf(segment, hop);
+  const long = (body.to - body.from) * hop >= SHORTEST_FOR_TREND;
+  const slice = (column: ArrayLike<number> & { slice(a: number, b: number): ArrayLike<number> }) =>
+    column.slice(body.from, body.to);
+
+  const pitchCents = Float64Array.from(line.pitch.subarray(body.from, body.to), (p) => 100 * (p - soundingMidi));
+  const pitchSlope = robustSlope(pitchCents);
+  const smoothing = (frames.settings.pitch.window * frames.settings.pitch.decimation) / frames.settings.sampleRate;
+  const motion = long ? pitchMotion(detrended(pitchCents, pitchSlope), hop, smoothing) : null;
+
+  const level = line.levelDb.subarray(body.from, body.to);
+  const levelSlope = robustSlope(level);
+  const clipped = frames.clipped.subarray(segment.from, segment.to).some((c) => c === 1);
+  const levelReason: UnknownReason = clipped ? 'clipped' : 'too-short';
+  const trusted = (value: number) => (clipped ? NaN : value);
+  const attack = attackOf(frames, line, segment, body);
+
+  return {
+    startSeconds: frames.startSeconds + segment.from * hop,
+    endSeconds: frames.startSeconds + segment.to * hop,
+    soundingMidi,
+    writtenName: noteName(written),
+    mode: modeOf(instrument, written),
+    register: registerOf(instrument, written).id,
+    centreCents: 100 * (centrePitch - soundingMidi),
+    driftCentsPerSecond: figure('driftCentsPerSecond', long ? pitchSlope / hop : NaN),
+    wobbleCents: figure('wobbleCents', motion?.wobbleCents),
+    vibrato: motion?.vibrato ?? null,
+    levelDb: figure('levelDb', trusted(median(level) ?? NaN), levelReason),
+    levelDriftDbPerSecond: figure('levelDriftDbPerSecond', trusted(long ? levelSlope / hop : NaN), levelReason),
+    levelWobbleDb: figure('levelWobbleDb', trusted(long ? rms(detrended(level, levelSlope)) : NaN), levelReason),
+    brightness: figure('brightness', median(slice(frames.brightness)), 'out-of-band'),
+    richness: figure('richness', median(slice(frames.richness)), 'out-of-band'),
+    airinessDb: figure('airinessDb', median(slice(frames.airinessDb)), 'out-of-band'),
+    puritySeconds: figure('puritySeconds', long ? purityOf(line, segment, hop, limits, motion?.vibrato != null) : NaN),
+    attack: {
+      riseSeconds: figure('riseSeconds', attack.rise),
+      scoopCents: figure('scoopCents', attack.scoopPitch === null ? NaN : 100 * (attack.scoopPitch - centrePitch)),
+      speechSeconds: figure('speechSeconds', attack.speech),
+    },
+    unknown,
+  };
+}
+
+function bodyOf(segment: Segment, hop: Seconds): Segment {
+  const frames = segment.to - segment.from;
+  const skip = Math.min(Math.round(ATTACK / hop), frames >> 2);
+  const leave = Math.min(Math.round(RELEASE / hop), frames >> 2);
+  return { from: segment.from + skip, to: segment.to - leave };
+}
+
+function attackOf(frames: Frames, line: Line, segment: Segment, body: Segment) {
+  const hop = frames.hopSeconds;
+  const { levelDb, pitch, floorDb } = line;
+  const settled = median(levelDb.subarray(body.from, Math.min(body.to, body.from + Math.round(0.25 / hop)))) ?? NaN;
+  const first = firstEnergy(line, segment, hop);
+  const crossing = (dB: number): number => {
+    for (let i = first; i < body.to; i++) {
+      const above = levelDb[i]!;
+      if (above < settled + dB) continue;
+      const below = i > 0 ? levelDb[i - 1]! : above;
+      return above > below ? i - (above - settled - dB) / (above - below) : i;
+    }
+    return NaN;
+  };
+  // 10 % and 90 % of the amplitude are −20 dB and −0.92 dB; the meter's own width is taken off.
+  const measured = (crossing(-0.92) - crossing(-20)) * hop;
+  const own = 1.1 * frames.settings.levelHops * hop;
+  const rise = settled - 20 > floorDb + 3 ? Math.sqrt(Math.max(0, measured ** 2 - own ** 2)) : NaN;
+  const early = pitch.subarray(segment.from, Math.min(segment.to, segment.from + Math.round(SCOOP / hop)));
+  return { rise, scoopPitch: median(early) ?? null, speech: (segment.from - first) * hop };
+}
+
+/** Frame at which the sound that becomes this note is first heard above the room. */
+function firstEnergy({ levelDb, floorDb, pitch }: Line, segment: Segment, hop: Seconds): number {
+  const earliest = Math.max(0, segment.from - Math.round(0.5 / hop));
+  let first = segment.from;
+  while (first > earliest && levelDb[first - 1]! > floorDb + 10 && Number.isNaN(pitch[first - 1]!)) first--;
+  return first;
+}
+
+function purityOf(line: Line, segment: Segment, hop: Seconds, limits: PurityLimits, vibrato: boolean): Seconds {
+  if (vibrato && !limits.vibratoAllowed) return 0;
+  const start = segment.from + Math.round(ATTACK / hop);
+  const reference = Math.min(segment.to, start + Math.round(PURITY_REFERENCE / hop));
+  const pitch = median(line.pitch.subarray(start, reference)) ?? NaN;
+  const level = median(line.levelDb.subarray(start, reference)) ?? NaN;
+  const lapse = Math.round(LAPSE / hop);
+  // A swing that is wanted may cross the limits; its middle may not.
+  const smooth = vibrato ? Math.round(0.3 / hop) : 1;
+  let outside = 0;
+  for (let i = start; i < segment.to; i++) {
+    const from = Math.max(start, i - smooth + 1);
+    const here = median(line.pitch.subarray(from, from + smooth)) ?? NaN;
+    const pure = Math.abs(100 * (here - pitch)) <= limits.cents && line.levelDb[i]! >= level - limits.decibels;
+    outside = pure ? 0 : outside + 1;
+    if (outside >= lapse) return (i - outside + 1 - segment.from) * hop;
+  }
+  return (segment.to - outside - segment.from) * hop;
+}

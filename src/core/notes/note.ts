@@ -1,0 +1,67 @@
+import * as z from 'zod';
+
+/** Why a figure is missing; shown to the player in place of a number. */
+export const unknownReason = z.enum(['too-short', 'too-noisy', 'gain-control', 'masked', 'clipped', 'no-beat', 'out-of-band']);
+export type UnknownReason = z.infer<typeof unknownReason>;
+
+const figure = z.number().nullable();
+
+export const vibratoSchema = z.object({
+  rateHz: z.number(),
+  /** Half of peak to peak. */
+  extentCents: z.number(),
+});
+
+/** One heard note. A figure that cannot be trusted is null, with its reason under the same name in `unknown`. */
+export const noteSchema = z.object({
+  startSeconds: z.number(),
+  endSeconds: z.number(),
+  /** Nearest semitone of the sounding pitch. */
+  soundingMidi: z.number().int(),
+  writtenName: z.string(),
+  mode: z.number().int(),
+  register: z.string(),
+  /** Median distance from `soundingMidi` in equal temperament. */
+  centreCents: z.number(),
+  /** Robust slope of the pitch. */
+  driftCentsPerSecond: figure,
+  /** RMS of the pitch about its trend, vibrato taken out. */
+  wobbleCents: figure,
+  vibrato: vibratoSchema.nullable(),
+  levelDb: figure,
+  levelDriftDbPerSecond: figure,
+  levelWobbleDb: figure,
+  brightness: figure,
+  richness: figure,
+  airinessDb: figure,
+  puritySeconds: figure,
+  attack: z.object({
+    /** 10–90 % of the amplitude. */
+    riseSeconds: figure,
+    /** Pitch over the first 150 ms against the centre. */
+    scoopCents: figure,
+    /** From the first sound energy to the pitch. */
+    speechSeconds: figure,
+  }),
+  unknown: z.record(z.string(), unknownReason),
+});
+export type Note = z.infer<typeof noteSchema>;
+
+export const eventSchema = z.object({
+  kind: z.enum(['break', 'blip', 'squeak', 'undertone', 'gap', 'late-speech', 'wrong-note', 'vibrato-unwanted']),
+  startSeconds: z.number(),
+  endSeconds: z.number(),
+  soundingMidi: z.number().int().nullable(),
+  noteIndex: z.number().int().nullable(),
+  confidence: z.number().min(0).max(1),
+});
+export type NoteEvent = z.infer<typeof eventSchema>;
+
+/** How far pitch and level may move before a tone no longer counts as pure. */
+export interface PurityLimits {
+  readonly cents: number;
+  readonly decibels: number;
+  /** When none was asked for, a tone is not pure while vibrato lasts. */
+  readonly vibratoAllowed: boolean;
+}
+export const ORDINARY_PURITY: PurityLimits = { cents: 10, decibels: 6, vibratoAllowed: true };

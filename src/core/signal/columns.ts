@@ -1,0 +1,34 @@
+/** A typed array that grows by doubling, for streams whose length is not known beforehand. */
+export class FloatColumn {
+  private data: Float32Array;
+  length = 0;
+
+  constructor(private readonly width = 1) {
+    this.data = new Float32Array(1024 * width);
+  }
+
+  /** Appends one row filled with `value` and returns the row's first index. */
+  grow(value: number): number {
+    const start = this.length;
+    if (start + this.width > this.data.length) {
+      const larger = new Float32Array(this.data.length * 2);
+      larger.set(this.data);
+      this.data = larger;
+    }
+    this.length += this.width;
+    this.data.fill(value, start, this.length);
+    return start;
+  }
+
+  get(index: number): number {
+    return this.data[index]!;
+  }
+
+  set(index: number, value: number): void {
+    this.data[index] = value;
+  }
+
+  toArray(): Float32Array {
+    return this.data.slice(0, this.length);
+  }
+}

@@ -1,0 +1,4 @@
+export type { Frames, LiveFrame } from './frames';
+export { Listener } from './listener';
+export { listeningSettings, type ListeningRange, type Settings } from './settings';
+export { SILENCE_DB } from './level';

@@ -1,0 +1,57 @@
+import type { Decibels } from '@/core/tuning';
+import type { Settings } from './settings';
+
+/** Removes what lies below hearing (DC, rumble): a one-pole, one-zero high pass at about 8 Hz. */
+export class DcBlocker {
+  private readonly keep: number;
+  private lastIn = 0;
+  private lastOut = 0;
+
+  constructor(sampleRate: number) {
+    this.keep = Math.exp((-2 * Math.PI * 8) / sampleRate);
+  }
+
+  next(sample: number): number {
+    this.lastOut = sample - this.lastIn + this.keep * this.lastOut;
+    this.lastIn = sample;
+    return this.lastOut;
+  }
+}
+
+export const SILENCE_DB: Decibels = -120;
+
+/**
+ * RMS level around each frame: energies of single hops under a triangle that is wider than one period of the lowest
+ * note. Frame i is centred on sample i·hop.
+ */
+export class LevelMeter {
+  private readonly energies: Float64Array;
+  private readonly weights: Float64Array;
+  private hops = 0;
+  private sum = 0;
+
+  constructor(private readonly settings: Settings) {
+    const span = 2 * settings.levelHops;
+    this.energies = new Float64Array(span);
+    const raw = Float64Array.from({ length: span }, (_, i) => settings.levelHops + 0.5 - Math.abs(i - settings.levelHops + 0.5));
+    const total = raw.reduce((a, b) => a + b, 0);
+    this.weights = raw.map((w) => w / total);
+  }
+
+  add(sample: number): void {
+    this.sum += sample * sample;
+  }
+
+  closeHop(): void {
+    this.energies[this.hops++ % this.energies.length] = this.sum / this.settings.hop;
+    this.sum = 0;
+  }
+
+  /** Level of the frame whose last hop has just been closed: frame number (closed hops − levelHops). */
+  read(): Decibels {
+    const span = this.energies.length;
+    let mean = 0;
+    for (let i = 0; i < span; i++) mean += this.weights[i]! * this.energies[(this.hops + i) % span]!;
+    return Math.max(SILENCE_DB, 10 * Math.log10(mean + 1e-14));
+  }
+}

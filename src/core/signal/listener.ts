@@ -1,0 +1,216 @@
+import type { Hertz } from '@/core/tuning';
+import { FloatColumn } from './columns';
+import { Decimator } from './decimator';
+import type { Frames, LiveFrame } from './frames';
+import { DcBlocker, LevelMeter } from './level';
+import { Periodicity } from './periodicity';
+import { PitchPath } from './pitchPath';
+import { listeningSettings, type ListeningRange, type Settings } from './settings';
+import { Spectrum } from './spectrum';
+
+const FULL_SCALE = 0.999;
+/** Frames that the path is followed back before a spectrum is read by it; by then it hardly ever changes. */
+const LOOK_BACK = 8;
+/** Where the pitch moves less than this within a spectrum's span, the spectrum's finer figure replaces the path's. */
+const STEADY_CENTS = 10;
+
+const cents = (a: number, b: number) => 1200 * Math.log2(a / b);
+
+/**
+ * Turns a stream of samples into frames while it arrives. Owns all its buffers; a frame costs no allocation.
+ *
+ * @example const listener = new Listener(48_000, soundingRange(flute)); listener.push(samples); listener.finish();
+ */
+export class Listener {
+  readonly settings: Settings;
+  private readonly blocker: DcBlocker;
+  private readonly level: LevelMeter;
+  private readonly pitchStream: Decimator;
+  private readonly spectrumStream: Decimator;
+  private readonly periodicity: Periodicity;
+  private readonly spectrum: Spectrum;
+  private readonly path = new PitchPath();
+  private readonly hopBuffer: Float64Array;
+  private readonly pitchBuffer: Float64Array;
+  private readonly spectrumBuffer: Float64Array;
+  private readonly levels = new FloatColumn();
+  private readonly clipping = new FloatColumn();
+  /** f0 read by, refined f0 (of the frame before), airiness, brightness, richness, odd/even: a row each spectrum. */
+  private readonly spectra = new FloatColumn(6);
+  private inHop = 0;
+  private hops = 0;
+  private clippedInHop = 0;
+  private badSamples = 0;
+  private samples = 0;
+  private announced = 0;
+
+  /** @param onFrame called in order with each new frame, a few milliseconds behind the sound. */
+  constructor(
+    sampleRate: Hertz,
+    range: ListeningRange,
+    private readonly onFrame?: (frame: LiveFrame) => void,
+  ) {
+    const settings = listeningSettings(sampleRate, range);
+    this.settings = settings;
+    this.blocker = new DcBlocker(sampleRate);
+    this.level = new LevelMeter(settings);
+    const reachSeconds = (settings.spectrum.window * settings.spectrum.decimation) / sampleRate + 0.2;
+    const reach = (decimation: number) => Math.ceil((reachSeconds * sampleRate) / decimation);
+    this.pitchStream = new Decimator(settings.pitch.decimation, reach(settings.pitch.decimation));
+    this.spectrumStream = new Decimator(settings.spectrum.decimation, reach(settings.spectrum.decimation));
+    this.periodicity = new Periodicity(settings);
+    this.spectrum = new Spectrum(settings);
+    this.hopBuffer = new Float64Array(settings.hop);
+    this.pitchBuffer = new Float64Array(settings.pitch.window);
+    this.spectrumBuffer = new Float64Array(settings.spectrum.window);
+  }
+
+  /** Samples in −1 … 1, one channel, any number of them. */
+  push(chunk: Float32Array): void {
+    for (let i = 0; i < chunk.length; i++) {
+      let sample = chunk[i]!;
+      if (!Number.isFinite(sample)) {
+        this.badSamples++;
+        sample = 0;
+      }
+      if (sample >= FULL_SCALE || sample <= -FULL_SCALE) this.clippedInHop++;
+      this.take(this.blocker.next(sample));
+    }
+    this.samples += chunk.length;
+  }
+
+  /** Ends the stream and returns all its frames. */
+  finish(): Frames {
+    const wanted = Math.floor(this.samples / this.settings.hop);
+    while (this.path.frames < wanted || this.levels.length < wanted || this.spectra.length / 6 < wanted / 2) {
+      this.take(0);
+    }
+    return this.assemble(wanted);
+  }
+
+  private take(sample: number): void {
+    this.level.add(sample);
+    this.hopBuffer[this.inHop++] = sample;
+    if (this.inHop < this.settings.hop) return;
+    this.inHop = 0;
+    this.hops++;
+    this.clipping.set(this.clipping.grow(0), this.clippedInHop >= 3 ? 1 : 0);
+    this.clippedInHop = 0;
+    this.level.closeHop();
+    if (this.hops >= this.settings.levelHops) this.levels.grow(this.level.read());
+    this.pitchStream.push(this.hopBuffer, this.settings.hop);
+    this.spectrumStream.push(this.hopBuffer, this.settings.hop);
+    this.readPitch();
+    this.readSpectra();
+    this.announce();
+  }
+
+  private readPitch(): void {
+    const { window, decimation } = this.settings.pitch;
+    for (;;) {
+      const start = Math.round((this.path.frames * this.settings.hop) / decimation - window / 2);
+      if (start + window > this.pitchStream.output.end) return;
+      this.pitchStream.output.read(start, window, this.pitchBuffer);
+      this.periodicity.analyse(this.pitchBuffer);
+      this.path.push(this.periodicity);
+    }
+  }
+
+  private readSpectra(): void {
+    const { window, decimation, every } = this.settings.spectrum;
+    for (;;) {
+      const frame = (this.spectra.length / 6) * every;
+      const start = Math.round((frame * this.settings.hop) / decimation - window / 2);
+      const behind = this.path.frames - 1 - frame;
+      if (behind < LOOK_BACK || start + window > this.spectrumStream.output.end) return;
+      const f0 = this.path.lookBack(behind);
+      this.spectrumStream.output.read(start, window, this.spectrumBuffer);
+      this.spectrum.analyse(this.spectrumBuffer, start, f0);
+      const row = this.spectra.grow(NaN);
+      const { refinedF0, airinessDb, brightness, richness, oddEvenDb } = this.spectrum;
+      this.spectra.set(row, f0);
+      this.spectra.set(row + 1, refinedF0);
+      this.spectra.set(row + 2, airinessDb);
+      this.spectra.set(row + 3, brightness);
+      this.spectra.set(row + 4, richness);
+      this.spectra.set(row + 5, oddEvenDb);
+    }
+  }
+
+  private announce(): void {
+    if (!this.onFrame) return;
+    const ready = Math.min(this.path.frames, this.levels.length);
+    const latest = this.spectra.length - 6;
+    for (; this.announced < ready; this.announced++) {
+      this.onFrame({
+        index: this.announced,
+        f0: this.path.lookBack(this.path.frames - 1 - this.announced),
+        levelDb: this.levels.get(this.announced),
+        airinessDb: latest < 0 ? NaN : this.spectra.get(latest + 2),
+      });
+    }
+  }
+
+  private assemble(count: number): Frames {
+    const { settings } = this;
+    const { f0, clarity } = this.path.solve();
+    const column = () => new Float32Array(count).fill(NaN);
+    const frames = {
+      count,
+      hopSeconds: settings.hopSeconds,
+      startSeconds: 0,
+      settings,
+      f0: f0.slice(0, count),
+      clarity: clarity.slice(0, count),
+      levelDb: this.levels.toArray().slice(0, count),
+      airinessDb: column(),
+      brightness: column(),
+      richness: column(),
+      oddEvenDb: column(),
+      clipped: Uint8Array.from(this.clipping.toArray().slice(0, count)),
+      masked: new Uint8Array(count),
+      badSamples: this.badSamples,
+    };
+    this.spreadSpectra(frames);
+    this.refine(frames.f0);
+    return frames;
+  }
+
+  /** Each spectrum speaks for its own frame and the next, where it was read by the pitch that was settled on. */
+  private spreadSpectra(frames: Frames): void {
+    const { every } = this.settings.spectrum;
+    for (let i = 0; i < frames.count; i++) {
+      const row = 6 * Math.floor(i / every);
+      if (!(Math.abs(cents(this.spectra.get(row), frames.f0[i]!)) < 50)) continue;
+      frames.airinessDb[i] = this.spectra.get(row + 2);
+      frames.brightness[i] = this.spectra.get(row + 3);
+      frames.richness[i] = this.spectra.get(row + 4);
+      frames.oddEvenDb[i] = this.spectra.get(row + 5);
+    }
+  }
+
+  private refine(f0: Float32Array): void {
+    const { window, decimation, every } = this.settings.spectrum;
+    const reach = Math.ceil((window * decimation) / this.settings.sampleRate / this.settings.hopSeconds / 2);
+    const coarse = f0.slice();
+    const count = f0.length;
+    for (let i = 0; i < count; i++) {
+      if (Number.isNaN(coarse[i]!) || !steadyAround(coarse, i, reach)) continue;
+      // Row r refines the frame half-way to the row before: with two frames a spectrum, frame 2r − 1.
+      const upper = Math.floor((i + 1) / every);
+      const a = this.spectra.get(6 * upper + 1);
+      const next = 6 * (upper + 1) + 1;
+      const b = (i + 1) % every === 0 || next >= this.spectra.length ? a : this.spectra.get(next);
+      const fine = (a + b) / 2;
+      if (Math.abs(cents(fine, coarse[i]!)) < STEADY_CENTS) f0[i] = fine;
+    }
+  }
+}
+
+/** Whether the pitch is known and nearly still for `reach` frames on both sides. */
+function steadyAround(f0: Float32Array, at: number, reach: number): boolean {
+  if (at < reach || at + reach >= f0.length) return false;
+  const here = f0[at]!;
+  for (let i = at - reach; i <= at + reach; i++) if (!(Math.abs(cents(f0[i]!, here)) < STEADY_CENTS)) return false;
+  return true;
+}

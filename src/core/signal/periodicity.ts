@@ -1,0 +1,134 @@
+import { RealFft } from './realFft';
+import type { Settings } from './settings';
+
+/** Most candidates kept of a frame. */
+export const CANDIDATES = 6;
+/** A shorter period this nearly as good as the best makes its multiples redundant … */
+const REDUNDANT_FROM = 0.9;
+const REDUNDANT_FULLY = 0.96;
+/** … at this cost in clarity. */
+const REDUNDANCY_COST = 0.22;
+const WORTH_KEEPING = 0.3;
+/** When there are more peaks than room: how much clearer a peak must be than the one of the next shorter period. */
+const SHORTER_FIRST = 0.01;
+
+/**
+ * Candidates for the period of a short stretch of sound: the peaks of its normalised square difference function,
+ *   n(τ) = 2 Σ x(j)x(j+τ) / Σ (x(j)² + x(j+τ)²),
+ * by FFT (McLeod & Wyvill, "A smarter way to find pitch", ICMC 2005). Peaks are placed between samples by the cosine
+ * through their three highest points. Every multiple of a period is a period too; McLeod's "first peak that is nearly
+ * as high as the highest" is applied as a cost, so that a path over time can outvote one frame.
+ */
+export class Periodicity {
+  /** Of the latest frame, in rising order of period: Hz, clarity (1 = perfectly periodic) and cost (0 = best). */
+  readonly frequency = new Float64Array(CANDIDATES);
+  readonly clarity = new Float64Array(CANDIDATES);
+  readonly cost = new Float64Array(CANDIDATES);
+  count = 0;
+
+  private readonly fft: RealFft;
+  private readonly padded: Float64Array;
+  private readonly spectrum: Float64Array;
+  private readonly power: Float64Array;
+  private readonly correlation: Float64Array;
+  private readonly nsdf: Float64Array;
+  private readonly rate: number;
+
+  constructor(private readonly settings: Settings) {
+    const { fftSize, maxLag, decimation } = settings.pitch;
+    this.fft = new RealFft(fftSize);
+    this.padded = new Float64Array(fftSize);
+    this.spectrum = new Float64Array(fftSize + 2);
+    this.power = new Float64Array(fftSize / 2 + 1);
+    this.correlation = new Float64Array(maxLag + 2);
+    this.nsdf = new Float64Array(maxLag + 2);
+    this.rate = settings.sampleRate / decimation;
+  }
+
+  /** @param samples at least `settings.pitch.window` samples at the decimated rate. */
+  analyse(samples: Float64Array): void {
+    this.count = 0;
+    if (!this.normalisedDifference(samples)) return;
+    this.collectPeaks();
+    this.weigh();
+  }
+
+  /** Fills `nsdf` for lags 0 … maxLag + 1; false when there is no sound at all. */
+  private normalisedDifference(samples: Float64Array): boolean {
+    const { window, maxLag, fftSize } = this.settings.pitch;
+    const { padded, spectrum, power, correlation, nsdf } = this;
+    let energy = 0;
+    for (let i = 0; i < window; i++) {
+      const x = samples[i]!;
+      padded[i] = x;
+      energy += x * x;
+    }
+    if (energy < 1e-12 * window) return false;
+    this.fft.forward(padded, spectrum);
+    for (let k = 0; k < power.length; k++) power[k] = spectrum[2 * k]! ** 2 + spectrum[2 * k + 1]! ** 2;
+    this.fft.symmetric(power, correlation, maxLag + 1);
+
+    const scale = 2 / fftSize;
+    let both = 2 * energy;
+    nsdf[0] = 1;
+    for (let lag = 1; lag <= maxLag + 1; lag++) {
+      const head = padded[lag - 1]!;
+      const tail = padded[window - lag]!;
+      both -= head * head + tail * tail;
+      nsdf[lag] = both > 1e-9 * energy ? (scale * correlation[lag]!) / both : 0;
+    }
+    return true;
+  }
+
+  /** Keeps the best local maxima in rising order of lag; among equals the shorter, as their multiples say nothing new. */
+  private collectPeaks(): void {
+    const { minLag, maxLag } = this.settings.pitch;
+    const { nsdf, frequency, clarity } = this;
+    for (let lag = minLag; lag <= maxLag; lag++) {
+      const at = nsdf[lag]!;
+      const left = nsdf[lag - 1]!;
+      const right = nsdf[lag + 1]!;
+      if (at < WORTH_KEEPING || at < left || at <= right) continue;
+      // The cosine a·cos(w(x − shift)) through three points spaced one lag apart.
+      const cosine = Math.min(1, Math.max(-1, (left + right) / (2 * at)));
+      const sine = Math.sqrt(1 - cosine * cosine);
+      const slope = sine > 1e-6 ? (right - left) / (2 * sine) : 0;
+      const shift = sine > 1e-6 ? Math.atan2(slope, at) / Math.acos(cosine) : 0;
+      const height = Math.min(1, Math.hypot(at, slope));
+      let slot = this.count;
+      if (this.count === CANDIDATES) {
+        slot = 0;
+        for (let i = 1; i < CANDIDATES; i++) if (this.worth(clarity[i]!, i) < this.worth(clarity[slot]!, slot)) slot = i;
+        if (this.worth(clarity[slot]!, slot) >= this.worth(height, CANDIDATES)) continue;
+        for (; slot < CANDIDATES - 1; slot++) {
+          frequency[slot] = frequency[slot + 1]!;
+          clarity[slot] = clarity[slot + 1]!;
+        }
+      } else {
+        this.count++;
+      }
+      frequency[slot] = this.rate / (lag + shift);
+      clarity[slot] = height;
+    }
+  }
+
+  private worth(clarity: number, place: number): number {
+    return clarity - SHORTER_FIRST * place;
+  }
+
+  private weigh(): void {
+    const { frequency, clarity, cost } = this;
+    let best = 0;
+    for (let i = 0; i < this.count; i++) best = Math.max(best, clarity[i]!);
+    for (let i = 0; i < this.count; i++) {
+      let redundancy = 0;
+      for (let j = 0; j < i; j++) {
+        const ratio = frequency[j]! / frequency[i]!;
+        if (Math.abs(ratio - Math.round(ratio)) > 0.06 * ratio) continue;
+        const nearness = (clarity[j]! / best - REDUNDANT_FROM) / (REDUNDANT_FULLY - REDUNDANT_FROM);
+        redundancy = Math.max(redundancy, Math.min(1, nearness));
+      }
+      cost[i] = 1 - clarity[i]! + REDUNDANCY_COST * redundancy;
+    }
+  }
+}

@@ -1,0 +1,120 @@
+import type { Hertz } from '@/core/tuning';
+import { FloatColumn } from './columns';
+import { CANDIDATES, type Periodicity } from './periodicity';
+
+const STATES = CANDIDATES + 1;
+const UNVOICED = CANDIDATES;
+
+/** Costs share the scale of clarity: 1 is the difference between perfectly periodic and not at all. */
+const COST_UNVOICED = 0.32;
+const COST_SWITCH_VOICING = 0.12;
+const COST_LEAP = 0.22;
+/** A change of pitch by this many octaves from frame to frame costs as much as any leap. */
+const LEAP_OCTAVES = 0.2;
+
+export interface PitchPathResult {
+  /** Hz, NaN where there is no pitch. */
+  readonly f0: Float32Array;
+  /** Clarity of the chosen candidate, 0 where there is none. */
+  readonly clarity: Float32Array;
+}
+
+/**
+ * Chooses one candidate a frame so that the sum of their costs and of the costs of changing is least: Viterbi's
+ * algorithm, with an unpitched state besides (the idea of Mauch & Dixon, "pYIN", ICASSP 2014, with costs in the
+ * place of learned probabilities). `latest` and `lookBack` serve the live view; `solve` is exact.
+ */
+export class PitchPath {
+  private readonly frequency = new FloatColumn(CANDIDATES);
+  private readonly clarity = new FloatColumn(CANDIDATES);
+  private readonly from = new FloatColumn(STATES);
+  private total = new Float64Array(STATES);
+  private nextTotal = new Float64Array(STATES);
+  private octaves = new Float64Array(CANDIDATES);
+  private nextOctaves = new Float64Array(CANDIDATES);
+  private previousCount = 0;
+  private best = UNVOICED;
+  frames = 0;
+
+  push(candidates: Periodicity): void {
+    const row = this.frequency.grow(NaN);
+    this.clarity.grow(0);
+    const links = this.from.grow(UNVOICED);
+    const { count } = candidates;
+    for (let i = 0; i < count; i++) {
+      this.frequency.set(row + i, candidates.frequency[i]!);
+      this.clarity.set(row + i, candidates.clarity[i]!);
+      this.nextOctaves[i] = Math.log2(candidates.frequency[i]!);
+    }
+    let least = Infinity;
+    for (let to = 0; to < STATES; to++) {
+      if (to >= count && to !== UNVOICED) {
+        this.nextTotal[to] = Infinity;
+        continue;
+      }
+      const own = to === UNVOICED ? COST_UNVOICED : candidates.cost[to]!;
+      const sum = own + this.cheapestWayTo(to, links);
+      this.nextTotal[to] = sum;
+      if (sum < least) {
+        least = sum;
+        this.best = to;
+      }
+    }
+    for (let i = 0; i < STATES; i++) this.nextTotal[i]! -= least;
+    [this.total, this.nextTotal] = [this.nextTotal, this.total];
+    [this.octaves, this.nextOctaves] = [this.nextOctaves, this.octaves];
+    this.previousCount = count;
+    this.frames++;
+  }
+
+  /** Frequency of the newest frame on the path that is best so far. */
+  get latest(): Hertz {
+    return this.chosen(this.frames - 1, this.best);
+  }
+
+  /** Frequency `frames` before the newest on the path that is best so far; NaN before the beginning. */
+  lookBack(frames: number): Hertz {
+    const target = this.frames - 1 - frames;
+    if (target < 0) return NaN;
+    let state = this.best;
+    for (let i = this.frames - 1; i > target; i--) state = this.from.get(i * STATES + state);
+    return this.chosen(target, state);
+  }
+
+  solve(): PitchPathResult {
+    const f0 = new Float32Array(this.frames).fill(NaN);
+    const clarity = new Float32Array(this.frames);
+    let state = this.best;
+    for (let i = this.frames - 1; i >= 0; i--) {
+      if (state !== UNVOICED) {
+        f0[i] = this.frequency.get(i * CANDIDATES + state);
+        clarity[i] = this.clarity.get(i * CANDIDATES + state);
+      }
+      state = this.from.get(i * STATES + state);
+    }
+    return { f0, clarity };
+  }
+
+  private chosen(frame: number, state: number): Hertz {
+    return frame < 0 || state === UNVOICED ? NaN : this.frequency.get(frame * CANDIDATES + state);
+  }
+
+  private cheapestWayTo(to: number, links: number): number {
+    let cheapest = this.total[UNVOICED]! + (to === UNVOICED ? 0 : COST_SWITCH_VOICING);
+    let origin = UNVOICED;
+    for (let i = 0; i < this.previousCount; i++) {
+      let change = COST_SWITCH_VOICING;
+      if (to !== UNVOICED) {
+        const octaves = Math.abs(this.octaves[i]! - this.nextOctaves[to]!);
+        change = octaves >= LEAP_OCTAVES ? COST_LEAP : (COST_LEAP * octaves) / LEAP_OCTAVES;
+      }
+      const sum = this.total[i]! + change;
+      if (sum < cheapest) {
+        cheapest = sum;
+        origin = i;
+      }
+    }
+    this.from.set(links + to, origin);
+    return cheapest;
+  }
+}

@@ -1,0 +1,96 @@
+import type { Hertz, Seconds } from '@/core/tuning';
+
+/** What a listener is told about the instrument: all it needs to choose windows and search range. */
+export interface ListeningRange {
+  readonly lowestHz: Hertz;
+  readonly highestHz: Hertz;
+}
+
+/** Everything about how samples become frames, derived once from sample rate and range. */
+export interface Settings {
+  readonly sampleRate: Hertz;
+  /** Input samples from one frame to the next; frames are centred on multiples of it. */
+  readonly hop: number;
+  readonly hopSeconds: Seconds;
+  readonly pitch: {
+    readonly decimation: number;
+    /** Samples at the decimated rate. */
+    readonly window: number;
+    readonly fftSize: number;
+    readonly minHz: Hertz;
+    readonly maxHz: Hertz;
+    readonly minLag: number;
+    readonly maxLag: number;
+  };
+  readonly spectrum: {
+    readonly decimation: number;
+    /** Samples at the decimated rate that one spectrum sees; the rest of the transform is zeros. */
+    readonly window: number;
+    readonly fftSize: number;
+    /** Frames from one spectrum to the next. */
+    readonly every: number;
+  };
+  /** Hops on each side of a frame's centre that its level is averaged over. */
+  readonly levelHops: number;
+}
+
+const HOP: Seconds = 0.0054;
+/** Lowest rate at which the pitch search still has enough samples a period to place its peaks. */
+const SAMPLES_PER_SHORTEST_PERIOD = 6.5;
+const LOWEST_PITCH_RATE: Hertz = 8000;
+const PERIODS_IN_PITCH_WINDOW = 2.5;
+const SHORTEST_PITCH_WINDOW: Seconds = 0.008;
+/** Periods of the lowest note that a spectrum spans, so that its partials stand well apart. */
+const PERIODS_IN_SPECTRUM = 6.5;
+const NARROWEST_SPECTRUM: Hertz = 5000;
+
+const nextPowerOfTwo = (n: number) => 2 ** Math.ceil(Math.log2(n));
+
+/**
+ * @throws RangeError when the sample rate is outside 8–192 kHz or cannot carry the instrument's lowest notes.
+ */
+export function listeningSettings(sampleRate: Hertz, range: ListeningRange): Settings {
+  if (!(sampleRate >= 8000 && sampleRate <= 192_000)) {
+    throw new RangeError(`sampleRate must be between 8000 and 192000 Hz, got ${sampleRate}`);
+  }
+  // A whole tone below the written range and a fifth above it: bent notes and overshot modes stay in sight.
+  const minHz = range.lowestHz / 1.13;
+  const maxHz = Math.min(range.highestHz * 1.5, sampleRate * 0.42);
+  if (!(minHz * 4 < maxHz)) throw new RangeError(`a sample rate of ${sampleRate} Hz is too low for this instrument`);
+
+  const pitchDecimation = Math.max(
+    1,
+    Math.floor(sampleRate / Math.max(SAMPLES_PER_SHORTEST_PERIOD * Math.min(maxHz, range.highestHz), LOWEST_PITCH_RATE)),
+  );
+  const pitchRate = sampleRate / pitchDecimation;
+  const maxLag = Math.ceil(pitchRate / minHz) + 2;
+  const window = Math.ceil(pitchRate * Math.max(PERIODS_IN_PITCH_WINDOW / minHz, SHORTEST_PITCH_WINDOW));
+
+  // Sixteen partials of the lowest notes and four of the highest.
+  const band = Math.max(NARROWEST_SPECTRUM, 4 * range.highestHz + 16 * range.lowestHz);
+  const spectrumDecimation = Math.max(1, Math.floor(sampleRate / (2.2 * band)));
+  const spectrumWindow = Math.ceil((PERIODS_IN_SPECTRUM * sampleRate) / spectrumDecimation / minHz);
+
+  const hop = Math.floor(HOP * sampleRate);
+  return {
+    sampleRate,
+    hop,
+    hopSeconds: hop / sampleRate,
+    pitch: {
+      decimation: pitchDecimation,
+      window,
+      fftSize: nextPowerOfTwo(window + maxLag + 1),
+      minHz,
+      maxHz,
+      minLag: Math.max(2, Math.floor(pitchRate / maxHz) - 1),
+      maxLag,
+    },
+    spectrum: {
+      decimation: spectrumDecimation,
+      window: spectrumWindow,
+      fftSize: nextPowerOfTwo(spectrumWindow),
+      every: 2,
+    },
+    levelHops: Math.max(2, Math.ceil((1.25 / minHz) * (sampleRate / hop))),
+  };
+}

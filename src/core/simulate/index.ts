@@ -1,0 +1,3 @@
+export { perform, type Performance, type PerformOptions, type TrueNote } from './perform';
+export { playerSchema, steadyPlayer, type Player } from './player';
+export { Random } from './random';

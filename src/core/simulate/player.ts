@@ -1,0 +1,40 @@
+import * as z from 'zod';
+
+/** How a simulated player holds a note: what is asked of a performance, and so what is true of it. */
+export const playerSchema = z.object({
+  /** Centre against the asked pitch. */
+  offsetCents: z.number(),
+  driftCentsPerSecond: z.number(),
+  /** RMS of an irregular wander of the pitch. */
+  wobbleCents: z.number().min(0),
+  vibrato: z.object({ rateHz: z.number().positive(), extentCents: z.number().min(0) }).nullable(),
+  /** RMS level of the body, dBFS. */
+  levelDb: z.number(),
+  levelDriftDbPerSecond: z.number(),
+  levelWobbleDb: z.number().min(0),
+  /** Pitch at the very start against the centre, gone after about 150 ms. */
+  scoopCents: z.number(),
+  /** Against the beat. */
+  latenessSeconds: z.number(),
+  riseSeconds: z.number().positive(),
+  /** Breath noise against the tone, in place of the instrument's ordinary one. */
+  airinessDb: z.number().nullable(),
+  /** The room. */
+  roomNoiseDb: z.number(),
+});
+export type Player = z.infer<typeof playerSchema>;
+
+export const steadyPlayer: Player = {
+  offsetCents: -4,
+  driftCentsPerSecond: 0.3,
+  wobbleCents: 1.5,
+  vibrato: null,
+  levelDb: -20,
+  levelDriftDbPerSecond: -0.2,
+  levelWobbleDb: 0.3,
+  scoopCents: -12,
+  latenessSeconds: 0.03,
+  riseSeconds: 0.05,
+  airinessDb: null,
+  roomNoiseDb: -72,
+};
