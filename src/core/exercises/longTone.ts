@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { findInstrument, writtenRange } from '@/core/instruments';
+import { failure, success, type Outcome } from '@/core/outcome';
 import { displayName } from '@/core/tuning';
 import { scoreSchema, type Score } from './score';
 
@@ -30,29 +31,24 @@ export const longToneSchema = z
   });
 export type LongTone = z.infer<typeof longToneSchema>;
 
-export type Outcome<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problem: string };
-
 /** One note held for a number of beats. A problem names the field and what it may be. */
 export function longTone(parameters: LongTone): Outcome<Score> {
   const checked = longToneSchema.safeParse(parameters);
   if (!checked.success) {
     const [issue] = checked.error.issues;
-    return { ok: false, problem: `${issue?.path.join('.') ?? 'long tone'}: ${issue?.message ?? 'is not valid'}` };
+    return failure(`${issue?.path.join('.') ?? 'long tone'}: ${issue?.message ?? 'is not valid'}`);
   }
   const { instrumentId, written, beats, tempo, countInBeats, dynamic, vibrato } = checked.data;
-  return {
-    ok: true,
-    value: {
-      family: 'long-tone',
-      title: `Long tone, ${displayName(written)}`,
-      instrumentId,
-      tempo,
-      beatsPerBar: 4,
-      countInBeats: tempo === null ? 0 : countInBeats,
-      vibrato,
-      notes: [{ written, startBeat: 0, beats, attack: 'tongued', dynamic }],
-    },
-  };
+  return success({
+    family: 'long-tone',
+    title: `Long tone, ${displayName(written)}`,
+    instrumentId,
+    tempo,
+    beatsPerBar: 4,
+    countInBeats: tempo === null ? 0 : countInBeats,
+    vibrato,
+    notes: [{ written, startBeat: 0, beats, attack: 'tongued', dynamic }],
+  });
 }
 
 export function defaultLongTone(instrumentId: string): LongTone {

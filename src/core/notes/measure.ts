@@ -2,7 +2,8 @@ import { median } from 'd3-array';
 import { modeOf, registerOf, writtenOf, type Instrument } from '@/core/instruments';
 import type { Frames } from '@/core/signal';
 import { noteName, type Seconds } from '@/core/tuning';
-import type { Note, PurityLimits, UnknownReason } from './note';
+import type { HearingOptions } from './hear';
+import { ORDINARY_PURITY, type Note, type PurityLimits, type UnknownReason } from './note';
 import type { Line, Segment } from './segments';
 import { detrended, rms, robustSlope } from './statistics';
 import { pitchMotion } from './vibrato';
@@ -22,8 +23,9 @@ export function measureNote(
   line: Line,
   segment: Segment,
   instrument: Instrument,
-  limits: PurityLimits,
+  options: HearingOptions,
 ): Note {
+  const limits = options.purity ?? ORDINARY_PURITY;
   const hop = frames.hopSeconds;
   const unknown: Record<string, UnknownReason> = {};
   const figure = (name: string, value: number | undefined, reason: UnknownReason = 'too-short') => {
@@ -37,8 +39,7 @@ export function measureNote(
   const written = writtenOf(instrument, soundingMidi);
   const body = bodyOf(segment, hop);
   const long = (body.to - body.from) * hop >= SHORTEST_FOR_TREND;
-  const slice = (column: ArrayLike<number> & { slice(a: number, b: number): ArrayLike<number> }) =>
-    column.slice(body.from, body.to);
+  const overBody = (column: Float32Array) => median(column.subarray(body.from, body.to));
 
   const pitchCents = Float64Array.from(line.pitch.subarray(body.from, body.to), (p) => 100 * (p - soundingMidi));
   const pitchSlope = robustSlope(pitchCents);
@@ -48,8 +49,8 @@ export function measureNote(
   const level = line.levelDb.subarray(body.from, body.to);
   const levelSlope = robustSlope(level);
   const clipped = frames.clipped.subarray(segment.from, segment.to).some((c) => c === 1);
-  const levelReason: UnknownReason = clipped ? 'clipped' : 'too-short';
-  const trusted = (value: number) => (clipped ? NaN : value);
+  const levelReason: UnknownReason = options.gainControlled ? 'gain-control' : clipped ? 'clipped' : 'too-short';
+  const trusted = (value: number) => (clipped || options.gainControlled ? NaN : value);
   const attack = attackOf(frames, line, segment, body);
 
   return {
@@ -66,12 +67,12 @@ export function measureNote(
     levelDb: figure('levelDb', trusted(median(level) ?? NaN), levelReason),
     levelDriftDbPerSecond: figure('levelDriftDbPerSecond', trusted(long ? levelSlope / hop : NaN), levelReason),
     levelWobbleDb: figure('levelWobbleDb', trusted(long ? rms(detrended(level, levelSlope)) : NaN), levelReason),
-    brightness: figure('brightness', median(slice(frames.brightness)), 'out-of-band'),
-    richness: figure('richness', median(slice(frames.richness)), 'out-of-band'),
-    airinessDb: figure('airinessDb', median(slice(frames.airinessDb)), 'out-of-band'),
+    brightness: figure('brightness', overBody(frames.brightness), 'out-of-band'),
+    richness: figure('richness', overBody(frames.richness), 'out-of-band'),
+    airinessDb: figure('airinessDb', overBody(frames.airinessDb), 'out-of-band'),
     puritySeconds: figure('puritySeconds', long ? purityOf(line, segment, hop, limits, motion?.vibrato != null) : NaN),
     attack: {
-      riseSeconds: figure('riseSeconds', attack.rise),
+      riseSeconds: figure('riseSeconds', trusted(attack.rise), levelReason),
       scoopCents: figure('scoopCents', attack.scoopPitch === null ? NaN : 100 * (attack.scoopPitch - centrePitch)),
       speechSeconds: figure('speechSeconds', attack.speech),
     },

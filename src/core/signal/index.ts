@@ -1,3 +1,4 @@
+export { clickMask, clickSamples, locateClicks, type Click } from './click';
 export type { Frames, LiveFrame } from './frames';
 export { Listener } from './listener';
 export { listeningSettings, type ListeningRange, type Settings } from './settings';

@@ -15,7 +15,7 @@ export interface TrueNote {
 }
 
 export interface Performance {
-  readonly audio: Float32Array;
+  readonly audio: Float32Array<ArrayBuffer>;
   readonly sampleRate: Hertz;
   readonly notes: readonly TrueNote[];
 }
@@ -35,6 +35,8 @@ export interface PerformOptions {
 const DYNAMIC_DB = { pp: -16, p: -10, mp: -5, mf: 0, f: 5, ff: 9 } as const;
 const RELEASE: Seconds = 0.08;
 const SCOOP_TIME: Seconds = 0.045;
+/** Pitch and level change this seldom; far below what can be heard or measured as a step. */
+const CONTROL_SAMPLES = 16;
 
 /**
  * Plays a score as a given player would. Reproducible: the same options give the same samples.
@@ -67,21 +69,37 @@ function sound(audio: Float32Array, note: ScoreNote, options: PerformOptions, ra
   const airiness = 10 ** ((player.airinessDb ?? noiseDb) / 20);
   const levelDb = player.levelDb + DYNAMIC_DB[note.dynamic];
   const last = Math.min(audio.length, Math.ceil((end + RELEASE) * sampleRate));
+  // e^(i·phase) of each partial, so that one sine and one cosine a sample serve them all.
+  const phaseRe = partials.map((amplitude, k) => amplitude * Math.cos(phases[k]!));
+  const phaseIm = partials.map((amplitude, k) => amplitude * Math.sin(phases[k]!));
   let turn = 0;
+  let step = 0;
+  let loudness = 0;
   for (let i = Math.max(0, Math.ceil(start * sampleRate)); i < last; i++) {
     const t = i / sampleRate - start;
-    const cents =
-      player.offsetCents +
-      player.driftCentsPerSecond * (t - middle) +
-      player.wobbleCents * pitchWander(t) +
-      player.scoopCents * Math.exp(-t / SCOOP_TIME) +
-      (player.vibrato ? player.vibrato.extentCents * Math.sin(2 * Math.PI * player.vibrato.rateHz * t) : 0);
-    turn += (2 * Math.PI * target * 2 ** (cents / 1200)) / sampleRate;
-    const dB = levelDb + player.levelDriftDbPerSecond * (t - middle) + player.levelWobbleDb * levelWander(t);
-    const amplitude = 10 ** (dB / 20) * envelope(t, duration, player.riseSeconds);
+    if (i % CONTROL_SAMPLES === 0 || step === 0) {
+      const cents =
+        player.offsetCents +
+        player.driftCentsPerSecond * (t - middle) +
+        player.wobbleCents * pitchWander(t) +
+        player.scoopCents * Math.exp(-t / SCOOP_TIME) +
+        (player.vibrato ? player.vibrato.extentCents * Math.sin(2 * Math.PI * player.vibrato.rateHz * t) : 0);
+      step = (2 * Math.PI * target * 2 ** (cents / 1200)) / sampleRate;
+      loudness = 10 ** ((levelDb + player.levelDriftDbPerSecond * (t - middle) + player.levelWobbleDb * levelWander(t)) / 20);
+    }
+    turn += step;
+    const cos = Math.cos(turn);
+    const sin = Math.sin(turn);
+    let re = 1;
+    let im = 0;
     let tone = 0;
-    for (let k = 0; k < partials.length; k++) tone += partials[k]! * Math.sin((k + 1) * turn + phases[k]!);
-    audio[i]! += amplitude * (tone + airiness * random.normal());
+    for (let k = 0; k < partials.length; k++) {
+      const next = re * cos - im * sin;
+      im = re * sin + im * cos;
+      re = next;
+      tone += im * phaseRe[k]! + re * phaseIm[k]!;
+    }
+    audio[i]! += loudness * envelope(t, duration, player.riseSeconds) * (tone + airiness * random.normal());
   }
   return { soundingMidi, startSeconds: start, endSeconds: end, player };
 }

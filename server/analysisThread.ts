@@ -1,0 +1,3 @@
+import { analyse } from './analyse';
+
+export default analyse;

@@ -1,0 +1,78 @@
+import { format, isToday, isYesterday } from 'date-fns';
+import { useRouter } from 'expo-router';
+import { Pressable, StyleSheet, View } from 'react-native';
+import { findInstrument } from '@/core/instruments';
+import type { Take } from '@/core/ledger';
+import { useLog } from '@/store';
+import { Body, Button, Heading, Notice, Screen, Soft, Strip, usePalette, verdictOf } from '@/ui';
+
+export default function LogScreen() {
+  const router = useRouter();
+  const { data: log } = useLog();
+  if (!log) return null;
+  return (
+    <Screen caption={log.takes.length > 0 ? `${log.takes.length} takes` : 'Log'} title="What you have played">
+      {log.damaged.length > 0 ? (
+        <Notice
+          problem
+          testID="damaged"
+          text={`${log.damaged.length === 1 ? 'One record' : `${log.damaged.length} records`} could not be read and ${log.damaged.length === 1 ? 'has' : 'have'} been set aside, not deleted. The first: ${log.damaged[0]?.problem ?? ''}.`}
+        />
+      ) : null}
+      {log.takes.length === 0 ? (
+        <>
+          <Body>Every take that you keep is found here again, with its figures, its sound and your remark. Play one long tone to begin.</Body>
+          <Button look="strong" label="Play one" onPress={() => router.push('/practise')} />
+        </>
+      ) : null}
+      {byDay(log.takes).map(([day, takes]) => (
+        <View key={day}>
+          <Soft>{day}</Soft>
+          {takes.map((take) => (
+            <TakeRow key={take.id} take={take} onPress={() => router.push(`/log/${take.id}`)} />
+          ))}
+        </View>
+      ))}
+    </Screen>
+  );
+}
+
+function TakeRow({ take, onPress }: { take: Take; onPress: () => void }) {
+  const palette = usePalette();
+  const { headline } = verdictOf(take);
+  const instrument = findInstrument(take.score.instrumentId)?.name ?? take.score.instrumentId;
+  return (
+    <Pressable
+      role="link"
+      aria-label={`${take.score.title}, ${instrument}, ${headline}`}
+      testID="take-row"
+      onPress={onPress}
+      style={[styles.row, { borderBottomColor: palette.hairline }]}
+    >
+      <View style={styles.words}>
+        <Heading>{headline}</Heading>
+        <Soft>{`${take.score.title} · ${instrument.toLowerCase()} · ${format(new Date(take.createdAt), 'HH:mm')}`}</Soft>
+        {take.remark ? <Body>{take.remark}</Body> : null}
+      </View>
+      <View style={styles.strip}>
+        <Strip take={take} height={48} />
+      </View>
+    </Pressable>
+  );
+}
+
+function byDay(takes: readonly Take[]): [string, Take[]][] {
+  const days = new Map<string, Take[]>();
+  for (const take of takes) {
+    const date = new Date(take.createdAt);
+    const day = isToday(date) ? 'Today' : isYesterday(date) ? 'Yesterday' : format(date, 'EEEE d MMMM');
+    days.set(day, [...(days.get(day) ?? []), take]);
+  }
+  return [...days];
+}
+
+const styles = StyleSheet.create({
+  row: { flexDirection: 'row', gap: 14, alignItems: 'center', borderBottomWidth: 1, paddingVertical: 12, minHeight: 64 },
+  words: { flex: 1, gap: 1, minWidth: 0 },
+  strip: { width: 110 },
+});

@@ -1,0 +1,44 @@
+import type { Score } from '@/core/exercises';
+import type { Player } from '@/core/simulate';
+import type { AnalysisClient } from '@/worker';
+import type { SoundSource } from './source';
+
+const LEAD_SECONDS = 0.25;
+const TAIL_SECONDS = 2.5;
+
+export interface SimulatedOptions {
+  readonly client: AnalysisClient;
+  readonly score: Score;
+  readonly player: Player;
+  readonly seed: number;
+  readonly a4: number;
+  readonly sampleRate: number;
+}
+
+/** The simulated player: it plays the score from the first beat, is heard, and goes the way that a microphone goes. */
+export async function openSimulatedPlayer(options: SimulatedOptions): Promise<SoundSource> {
+  const { client, ...rest } = options;
+  const samples = await client.simulate({ ...rest, leadSeconds: LEAD_SECONDS, tailSeconds: TAIL_SECONDS });
+  let node: AudioBufferSourceNode | null = null;
+  return {
+    kind: 'simulated',
+    name: 'Simulated player',
+    processing: [],
+    followsBeat: true,
+    start(context, destination, firstBeat) {
+      const buffer = context.createBuffer(1, samples.length, options.sampleRate);
+      buffer.copyToChannel(samples, 0);
+      node = new AudioBufferSourceNode(context, { buffer });
+      node.connect(destination);
+      node.connect(context.destination);
+      node.start(firstBeat === null ? context.currentTime : Math.max(context.currentTime, firstBeat - LEAD_SECONDS));
+    },
+    onEnd() {
+      // It falls silent by itself, and silence ends the take.
+    },
+    close() {
+      node?.stop();
+      node?.disconnect();
+    },
+  };
+}

@@ -1,0 +1,227 @@
+import { beatsToSeconds, type Score } from '@/core/exercises';
+import { findInstrument, soundingOf } from '@/core/instruments';
+import type { Heard, Note, UnknownReason } from '@/core/notes';
+import { displayName } from '@/core/tuning';
+import type { Timing } from './timing';
+import type { Finding, Verdict } from './verdict';
+import { because, fixed, highOrLow } from './words';
+
+/** From where on a figure is worth a remark; for a steady amateur, until levels of player are set. */
+const REMARKABLE = { centre: 5, drift: 1, wobble: 4, levelWobble: 1.2, fade: 0.6, latency: 0.06 } as const;
+
+/** Says what one held note was like. Facts only: causes and remedies are the coach's. */
+export function assessLongTone(score: Score, heard: Heard, timing: Timing): Verdict {
+  const asked = score.notes[0];
+  const instrument = findInstrument(score.instrumentId);
+  const note = heldNote(heard.notes);
+  if (!asked || !instrument || !note) return nothingHeard(heard);
+  const wrong = note.soundingMidi !== soundingOf(instrument, asked.written);
+  const name = displayName(note.soundingMidi - instrument.transposition);
+  const wanted = beatsToSeconds(score, asked.beats);
+  const findings = [
+    centre(note, name),
+    drift(note),
+    wobble(note),
+    vibrato(note, score),
+    levelSteadiness(note),
+    purity(note, wanted),
+    latency(note, timing),
+    rise(note),
+    air(note),
+  ];
+  const restarts = heard.notes.length - 1;
+  const summary = [
+    wrong ? `${displayName(asked.written)} was asked for; ${name} was heard.` : null,
+    `${name} lasted ${fixed(note.endSeconds - note.startSeconds, 1)} s and sat ${highOrLow(note.centreCents)} on average.`,
+    restarts > 0 ? `There were ${restarts} other ${restarts === 1 ? 'note' : 'notes'} in the take; the longest counts.` : null,
+  ];
+  return {
+    headline: wrong ? `${name}, not ${displayName(asked.written)}` : headline(note),
+    summary: summary.filter(Boolean).join(' '),
+    findings,
+  };
+}
+
+/** The note that a long tone is about: the longest. */
+export function heldNote(notes: readonly Note[]): Note | undefined {
+  return notes.reduce<Note | undefined>(
+    (longest, note) =>
+      !longest || note.endSeconds - note.startSeconds > longest.endSeconds - longest.startSeconds ? note : longest,
+    undefined,
+  );
+}
+
+function nothingHeard(heard: Heard): Verdict {
+  return {
+    headline: 'No tone was heard',
+    summary:
+      heard.floorDb > -45
+        ? 'The room was too loud for a tone to stand out. A quieter place, or the phone nearer, will help.'
+        : 'Nothing stood out from the room. Play nearer to the microphone, or check that the right one is chosen.',
+    findings: [],
+  };
+}
+
+function headline(note: Note): string {
+  const place = Math.abs(note.centreCents) < 1 ? 'True' : capital(highOrLow(note.centreCents));
+  return `${place} ${remark(note)}`;
+}
+
+/** The one thing about the note that is most worth saying after its place. */
+function remark(note: Note): string {
+  const { wobbleCents, driftCentsPerSecond, levelDriftDbPerSecond } = note;
+  if (wobbleCents === null) return 'and short';
+  if (wobbleCents >= REMARKABLE.wobble) return 'and unsteady';
+  if (driftCentsPerSecond !== null && Math.abs(driftCentsPerSecond) >= REMARKABLE.drift) {
+    return driftCentsPerSecond > 0 ? 'and rising' : 'and sinking';
+  }
+  if (levelDriftDbPerSecond !== null && levelDriftDbPerSecond <= -REMARKABLE.fade) return 'and fading';
+  return note.vibrato ? 'with vibrato' : 'and steady';
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+type Say = (value: number) => { value: string; sentence: string };
+
+/** A finding from a figure that may be missing. */
+function finding(
+  base: { id: string; label: string; unit: string; meaning: string },
+  value: number | null,
+  reason: UnknownReason | undefined,
+  say: Say,
+): Finding {
+  return value === null ? { ...base, value: null, sentence: because(reason) } : { ...base, ...say(value) };
+}
+
+function centre(note: Note, name: string): Finding {
+  return finding(
+    { id: 'centre', label: 'Centre', unit: 'cents', meaning: 'The middle of the pitch over the whole note, against the written note at your pitch standard. Good to about half a cent.' },
+    note.centreCents,
+    undefined,
+    (value) => ({
+      value: fixed(value, 1),
+      sentence:
+        Math.abs(value) < 1
+          ? `${name} was in the middle.`
+          : `${name} sat ${Math.round(Math.abs(value))} cents ${value > 0 ? 'above' : 'below'} the middle${Math.abs(value) < REMARKABLE.centre ? ', which few would notice' : ''}.`,
+    }),
+  );
+}
+
+function drift(note: Note): Finding {
+  return finding(
+    { id: 'drift', label: 'Drift', unit: 'cents a second', meaning: 'The slope of the pitch from beginning to end, robust against single slips.' },
+    note.driftCentsPerSecond,
+    note.unknown['driftCentsPerSecond'],
+    (value) => ({
+      value: fixed(value, 2),
+      sentence:
+        Math.abs(value) < REMARKABLE.drift / 2
+          ? 'The pitch stayed where it began.'
+          : `The pitch ${value > 0 ? 'rose' : 'sank'} by ${fixed(Math.abs(value) * (note.endSeconds - note.startSeconds), 0)} cents over the note.`,
+    }),
+  );
+}
+
+function wobble(note: Note): Finding {
+  return finding(
+    { id: 'wobble', label: 'Wobble', unit: 'cents', meaning: 'Irregular movement of the pitch (RMS) once drift and any vibrato are taken away.' },
+    note.wobbleCents,
+    note.unknown['wobbleCents'],
+    (value) => ({
+      value: fixed(value, 1),
+      sentence: value < REMARKABLE.wobble / 2 ? 'Hardly any wobble.' : value < REMARKABLE.wobble ? 'A little wobble.' : 'The pitch shook.',
+    }),
+  );
+}
+
+function vibrato(note: Note, score: Score): Finding {
+  const base = { id: 'vibrato', label: 'Vibrato', meaning: 'A regular swing of 3.5 to 8 Hz. The extent is half of the way from lowest to highest.' };
+  if (note.wobbleCents === null) return { ...base, value: null, unit: '', sentence: because(note.unknown['wobbleCents']) };
+  if (!note.vibrato) {
+    return { ...base, value: 'none', unit: '', sentence: score.vibrato === 'wanted' ? 'Vibrato was asked for; none was heard.' : 'No vibrato.' };
+  }
+  const { rateHz, extentCents } = note.vibrato;
+  return {
+    ...base,
+    value: `${fixed(rateHz, 1)} Hz, ${fixed(extentCents, 0)}`,
+    unit: 'cents either way',
+    sentence: score.vibrato === 'none' ? 'Vibrato sounded where none was asked for.' : 'The tone swung regularly.',
+  };
+}
+
+function levelSteadiness(note: Note): Finding {
+  const fade = note.levelDriftDbPerSecond;
+  return finding(
+    { id: 'level', label: 'Level', unit: 'dB unsteady', meaning: 'How far the loudness moved about its trend (RMS), whatever the loudness was. The microphone’s own gain control has to be off.' },
+    note.levelWobbleDb,
+    note.unknown['levelWobbleDb'],
+    (value) => ({
+      value: fixed(value, 1),
+      sentence: [
+        value < REMARKABLE.levelWobble ? 'The loudness was even' : 'The loudness was uneven',
+        fade === null || Math.abs(fade) < REMARKABLE.fade / 2 ? '.' : `, and it ${fade < 0 ? 'faded' : 'grew'} by ${fixed(Math.abs(fade), 1)} dB a second.`,
+      ].join(''),
+    }),
+  );
+}
+
+function purity(note: Note, wanted: number): Finding {
+  const length = note.endSeconds - note.startSeconds;
+  return finding(
+    { id: 'purity', label: 'Purity time', unit: `of ${fixed(length, 1)} s`, meaning: 'How long the tone stayed within 10 cents and 6 dB of its own first second, and without vibrato where none was asked for. The figure to follow over weeks.' },
+    note.puritySeconds,
+    note.unknown['puritySeconds'],
+    (value) => ({
+      value: `${fixed(value, 1)} s`,
+      sentence:
+        value >= length - 0.35
+          ? value >= wanted - 0.35
+            ? 'Pure to the end.'
+            : `Pure as long as it lasted; ${fixed(wanted, 1)} s was asked for.`
+          : value === 0
+            ? 'It was not a plain tone from the start.'
+            : `Pure for the first ${fixed(value, 1)} s.`,
+    }),
+  );
+}
+
+function latency(note: Note, timing: Timing): Finding {
+  const { firstBeatSeconds, roundTrip } = timing;
+  const sure =
+    roundTrip.how === 'assumed'
+      ? 'The way from loudspeaker to microphone could not be heard on this device, so this may be off by some tens of milliseconds.'
+      : 'The way from loudspeaker to microphone has been taken off.';
+  const value = firstBeatSeconds === null ? null : note.startSeconds - firstBeatSeconds - roundTrip.seconds;
+  return finding(
+    { id: 'latency', label: 'Attack', unit: 'ms after the beat', meaning: `From the beat to where the pitch begins. ${sure}` },
+    value,
+    'no-beat',
+    (late) => ({
+      value: fixed(1000 * late, 0),
+      sentence:
+        Math.abs(late) < REMARKABLE.latency ? 'On the beat.' : `${late > 0 ? 'Late' : 'Early'} by ${fixed(1000 * Math.abs(late), 0)} ms.`,
+    }),
+  );
+}
+
+function rise(note: Note): Finding {
+  return finding(
+    { id: 'rise', label: 'Rise', unit: 'ms', meaning: 'From a tenth to nine tenths of the amplitude. A live room makes it longer.' },
+    note.attack.riseSeconds,
+    note.unknown['riseSeconds'],
+    (value) => ({
+      value: fixed(1000 * value, 0),
+      sentence: value < 0.06 ? 'A quick start.' : value < 0.15 ? 'A soft start.' : 'It took its time to speak.',
+    }),
+  );
+}
+
+function air(note: Note): Finding {
+  return finding(
+    { id: 'air', label: 'Air', unit: 'dB against the tone', meaning: 'Noise between the partials against the partials: the further below zero, the clearer. Room noise counts too.' },
+    note.airinessDb,
+    note.unknown['airinessDb'],
+    (value) => ({ value: fixed(value, 0), sentence: value > -15 ? 'Much air beside the tone.' : value > -25 ? 'Some air beside the tone.' : 'A clear tone.' }),
+  );
+}

@@ -1,0 +1,28 @@
+import type { UnknownReason } from '@/core/notes';
+
+/** `6 low`, `true`, `11 high`: a tendency as a player says it. */
+export function highOrLow(cents: number): string {
+  const whole = Math.round(cents);
+  if (whole === 0) return 'true';
+  return `${Math.abs(whole)} ${whole > 0 ? 'high' : 'low'}`;
+}
+
+const REASONS: Readonly<Record<UnknownReason, string>> = {
+  'too-short': 'the note was too short to tell',
+  'too-noisy': 'there was too much noise to tell',
+  'gain-control': 'the microphone’s own gain control was on, so levels say nothing about you',
+  masked: 'another sound covered it',
+  clipped: 'the sound was too loud for the microphone and was cut off; move it away or turn it down',
+  'no-beat': 'there was no beat to measure against',
+  'out-of-band': 'the recording does not reach high enough to tell',
+};
+
+export function because(reason: UnknownReason | undefined): string {
+  return `Not known: ${REASONS[reason ?? 'too-noisy']}.`;
+}
+
+/** A number for reading: fixed decimals and a true minus sign. */
+export function fixed(value: number, decimals: number): string {
+  const text = Math.abs(value).toFixed(decimals);
+  return value < 0 && Number(text) !== 0 ? `−${text}` : text;
+}

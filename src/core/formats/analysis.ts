@@ -1,0 +1,60 @@
+import * as z from 'zod';
+import { eventSchema, noteSchema, type Heard } from '@/core/notes';
+import type { Frames } from '@/core/signal';
+import type { Hertz, Seconds } from '@/core/tuning';
+
+const column = z.array(z.number().nullable());
+
+/** What the server answers about a recording. */
+export const analysisSchema = z.object({
+  schema: z.literal('gold-reed/analysis@1'),
+  instrument: z.string(),
+  pitchStandardHz: z.number(),
+  sampleRate: z.number(),
+  durationSeconds: z.number(),
+  frames: z
+    .object({
+      hopSeconds: z.number(),
+      startSeconds: z.number(),
+      f0Hz: column,
+      levelDb: z.array(z.number()),
+      airinessDb: column,
+    })
+    .optional(),
+  notes: z.array(noteSchema),
+  events: z.array(eventSchema),
+});
+export type Analysis = z.infer<typeof analysisSchema>;
+
+interface AnalysisParts {
+  readonly instrumentId: string;
+  readonly a4: Hertz;
+  readonly durationSeconds: Seconds;
+  readonly frames: Frames;
+  readonly heard: Heard;
+  readonly withFrames: boolean;
+}
+
+const orNull = (values: Float32Array, decimals: number) =>
+  Array.from(values, (value) => (Number.isFinite(value) ? Number(value.toFixed(decimals)) : null));
+
+export function analysisOf({ instrumentId, a4, durationSeconds, frames, heard, withFrames }: AnalysisParts): Analysis {
+  return {
+    schema: 'gold-reed/analysis@1',
+    instrument: instrumentId,
+    pitchStandardHz: a4,
+    sampleRate: frames.settings.sampleRate,
+    durationSeconds,
+    ...(withFrames && {
+      frames: {
+        hopSeconds: frames.hopSeconds,
+        startSeconds: frames.startSeconds,
+        f0Hz: orNull(frames.f0, 4),
+        levelDb: Array.from(frames.levelDb, (value) => Number(value.toFixed(2))),
+        airinessDb: orNull(frames.airinessDb, 2),
+      },
+    }),
+    notes: heard.notes,
+    events: heard.events,
+  };
+}

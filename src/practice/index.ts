@@ -1,0 +1,3 @@
+export { askForRecording, chosenFile, chooseFile } from './chosenFile';
+export { useHearing } from './useHearing';
+export { useStand, type Stand, type StandPhase } from './useStand';

@@ -1,0 +1,94 @@
+import useSWR, { mutate } from 'swr';
+import type { Take } from '@/core/ledger';
+import { chooseHome, openHome, type Whose } from './home';
+import type { Log, StorageUse } from './ledgerStore';
+import { defaultSettings, type Settings } from './settings';
+
+const HOME = 'home';
+const data = (name: string) => ['data', name] as const;
+const LOCAL = { revalidateOnFocus: false, revalidateOnReconnect: false } as const;
+
+/** The open log; everything else is read through it. */
+let opening: ReturnType<typeof openHome> | null = null;
+const home = () => (opening ??= openHome());
+
+/** Reads again everything that was read from the store. */
+async function refresh(): Promise<void> {
+  await mutate((key) => Array.isArray(key) && key[0] === 'data');
+}
+
+export function useHome() {
+  return useSWR(HOME, home, LOCAL);
+}
+
+export function useLog() {
+  return useSWR<Log>(data('log'), async () => (await home()).store.readLog(), LOCAL);
+}
+
+export function useTake(id: string) {
+  return useSWR<Take | null>(data(`take/${id}`), async () => (await home()).store.readTake(id), LOCAL);
+}
+
+export function useDraft() {
+  return useSWR<Take | null>(data('draft'), async () => (await home()).store.readDraft(), LOCAL);
+}
+
+export function useStorageUse() {
+  return useSWR<StorageUse>(data('use'), async () => (await home()).store.use(), LOCAL);
+}
+
+/** Settings, and a way to change some of them at once. `ready` is false until they have been read. */
+export function useSettings(): { settings: Settings; ready: boolean; change: (part: Partial<Settings>) => Promise<void> } {
+  const { data: stored, mutate: update } = useSWR<Settings>(data('settings'), async () => (await home()).store.readSettings(), LOCAL);
+  const change = async (part: Partial<Settings>) => {
+    const { store } = await home();
+    const next = { ...(await store.readSettings()), ...part };
+    await update(next, { revalidate: false });
+    await store.writeSettings(next);
+  };
+  return { settings: stored ?? defaultSettings, ready: stored !== undefined, change };
+}
+
+export async function saveDraft(take: Take, audio: Int16Array): Promise<void> {
+  await (await home()).store.writeDraft(take, audio);
+  await refresh();
+}
+
+export async function keepDraft(remark: string): Promise<{ take: Take; soundKept: boolean }> {
+  const { store } = await home();
+  const kept = await store.keepDraft(remark, await store.readSettings());
+  await refresh();
+  return kept;
+}
+
+/** @returns the id by which `undeleteTake` brings it back, into the log. */
+export async function discardDraft(): Promise<string | null> {
+  const id = await (await home()).store.discardDraft(new Date());
+  await refresh();
+  return id;
+}
+
+export async function changeRemark(id: string, remark: string): Promise<void> {
+  await (await home()).store.changeRemark(id, remark);
+  await refresh();
+}
+
+export async function deleteTake(id: string): Promise<void> {
+  await (await home()).store.deleteTake(id, new Date());
+  await refresh();
+}
+
+export async function undeleteTake(id: string): Promise<void> {
+  await (await home()).store.undelete(id);
+  await refresh();
+}
+
+export async function loadAudio(id: string): Promise<Int16Array | null> {
+  return (await home()).store.readAudio(id);
+}
+
+export async function changeHome(whose: Whose): Promise<void> {
+  await chooseHome(whose);
+  opening = null;
+  await mutate(() => true, undefined, { revalidate: true });
+}

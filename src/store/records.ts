@@ -1,0 +1,38 @@
+import type * as z from 'zod';
+import { failure, success, type Outcome } from '@/core/outcome';
+
+/** Steps that bring an older record up to date: `migrations[n]` turns version n into version n + 1. */
+export type Migrations = Readonly<Record<number, (record: Record<string, unknown>) => Record<string, unknown>>>;
+
+/** How one kind of record is written and read. */
+export interface RecordKind<T> {
+  readonly name: string;
+  readonly version: number;
+  readonly schema: z.ZodType<T>;
+  readonly migrations: Migrations;
+}
+
+/** Reads a stored text: JSON, then migrations, then the schema. Never throws. */
+export function readRecord<T>(kind: RecordKind<T>, text: string): Outcome<T> {
+  let raw: unknown;
+  try {
+    raw = JSON.parse(text);
+  } catch {
+    return failure(`${kind.name}: the stored text is damaged`);
+  }
+  if (typeof raw !== 'object' || raw === null || Array.isArray(raw)) return failure(`${kind.name}: not a record`);
+  let record = raw as Record<string, unknown>;
+  let version = typeof record['version'] === 'number' ? record['version'] : NaN;
+  if (version > kind.version) {
+    return failure(`${kind.name}: written by a newer Gold Reed (version ${version}); reload the page to update`);
+  }
+  for (; version < kind.version; version++) {
+    const step = kind.migrations[version];
+    if (!step) return failure(`${kind.name}: version ${version} is too old to be read`);
+    record = { ...step(record), version: version + 1 };
+  }
+  const parsed = kind.schema.safeParse(record);
+  if (parsed.success) return success(parsed.data);
+  const [issue] = parsed.error.issues;
+  return failure(`${kind.name}: ${issue?.path.join('.') ?? ''} ${issue?.message ?? 'is not valid'}`);
+}

@@ -1,0 +1,11 @@
+export { Bore } from './bore/Bore';
+export { Button } from './button';
+export { Choice, keyHandler, Stepper } from './controls';
+export { Notice } from './notice';
+export { Screen } from './screen';
+export { Shell } from './shell';
+export { Strip } from './take/Strip';
+export { TakeView, verdictOf } from './take/TakeView';
+export { Body, Heading, Soft, Title } from './text';
+export { fonts, PaletteProvider, stage, usePalette, useShape, useThemePalette, type Palette } from './theme';
+export { ThreadStage, type ThreadHandle } from './thread/ThreadStage';

@@ -1,0 +1,77 @@
+import { Link, usePathname, type Href } from 'expo-router';
+import type { ReactNode } from 'react';
+import { StyleSheet, Text, View } from 'react-native';
+import { fonts, usePalette, useShape } from './theme';
+
+const AREAS = [
+  { path: '/', label: 'Today' },
+  { path: '/practise', label: 'Practise' },
+  { path: '/map', label: 'Map' },
+  { path: '/log', label: 'Log' },
+  { path: '/bench', label: 'Bench' },
+] as const;
+
+const isAt = (path: string, here: string) => (path === '/' ? here === '/' : here === path || here.startsWith(`${path}/`));
+
+/** The five areas: along the bottom on a phone, down the side on a wide screen. */
+export function Shell({ banner, children }: { banner?: ReactNode; children: ReactNode }) {
+  const palette = usePalette();
+  const { wide, low } = useShape();
+  const here = usePathname();
+  const side = wide || low;
+  return (
+    <View style={[side ? styles.row : styles.column, { backgroundColor: palette.paper }]}>
+      {side ? null : banner}
+      {side ? null : <View style={styles.fill}>{children}</View>}
+      <View
+        role="navigation"
+        aria-label="Areas"
+        style={[
+          side ? styles.rail : styles.bar,
+          low && styles.lowRail,
+          { backgroundColor: palette.leaf, borderColor: palette.hairline },
+        ]}
+      >
+        {wide ? <Text style={[styles.name, { color: palette.goldText }]}>Gold Reed</Text> : null}
+        {AREAS.map(({ path, label }) => {
+          const current = isAt(path, here);
+          return (
+            <Link
+              key={path}
+              href={path as Href}
+              aria-current={current ? 'page' : undefined}
+              style={[
+                styles.area,
+                side ? styles.railArea : styles.barArea,
+                current && styles.current,
+                { color: current ? palette.ink : palette.softInk },
+              ]}
+            >
+              {label}
+            </Link>
+          );
+        })}
+      </View>
+      {side ? (
+        <View style={styles.fill}>
+          {banner}
+          {children}
+        </View>
+      ) : null}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  column: { flex: 1, flexDirection: 'column' },
+  row: { flex: 1, flexDirection: 'row' },
+  fill: { flex: 1, minWidth: 0, minHeight: 0 },
+  bar: { flexDirection: 'row', borderTopWidth: 1, paddingHorizontal: 4 },
+  rail: { width: 190, borderRightWidth: 1, paddingVertical: 32, paddingHorizontal: 26, gap: 6 },
+  lowRail: { width: 110, paddingVertical: 10, paddingHorizontal: 16, gap: 0 },
+  name: { fontFamily: fonts.display, fontSize: 22, marginBottom: 22 },
+  area: { fontFamily: fonts.text, fontSize: 16, textDecorationLine: 'none' },
+  barArea: { flex: 1, textAlign: 'center', paddingVertical: 19 },
+  railArea: { paddingVertical: 11 },
+  current: { fontFamily: fonts.bold },
+});

@@ -1,0 +1,32 @@
+import { area, curveBasis } from 'd3-shape';
+import type { Trace } from '@/core/ledger';
+import { thickness } from '../thread/painter';
+
+export interface RibbonView {
+  readonly width: number;
+  readonly height: number;
+  readonly fromSeconds: number;
+  readonly toSeconds: number;
+  /** Pitch at the middle of the height. */
+  readonly middleMidi: number;
+  readonly reachCents: number;
+}
+
+/** The thread of a finished take as one filled shape: height is pitch, thickness level, holes are silence. */
+export function ribbonPath(trace: Trace, view: RibbonView): string {
+  const { width, height, fromSeconds, toSeconds, middleMidi, reachCents } = view;
+  const points = trace.pitchMidi.map((pitch, i) => ({
+    seconds: (i + 0.5) * trace.stepSeconds,
+    cents: pitch === null ? NaN : 100 * (pitch - middleMidi),
+    half: thickness(trace.levelDb[i] ?? -120) / 2,
+  }));
+  const x = (seconds: number) => ((seconds - fromSeconds) / (toSeconds - fromSeconds)) * width;
+  const y = (cents: number) => height * (0.5 - Math.max(-reachCents, Math.min(reachCents, cents)) / (2 * reachCents));
+  const shape = area<(typeof points)[number]>()
+    .defined((point) => !Number.isNaN(point.cents) && point.seconds >= fromSeconds && point.seconds <= toSeconds)
+    .x((point) => x(point.seconds))
+    .y0((point) => y(point.cents) + point.half)
+    .y1((point) => y(point.cents) - point.half)
+    .curve(curveBasis);
+  return shape(points) ?? '';
+}

@@ -1,0 +1,2 @@
+export { AnalysisClient, type ListenHandlers } from './client';
+export { LIVE_STRIDE, type Result } from './protocol';

@@ -1,0 +1,34 @@
+import { toInt16 } from '@/core/formats';
+
+const BLOCK = 1 << 18;
+
+/** Keeps a take's samples as 16-bit integers, in blocks so that nothing large is ever copied while playing. */
+export class Recorder {
+  private readonly blocks: Int16Array[] = [];
+  private used = BLOCK;
+  length = 0;
+
+  push(samples: Float32Array): void {
+    const whole = toInt16(samples);
+    for (let at = 0; at < whole.length; ) {
+      if (this.used === BLOCK) {
+        this.blocks.push(new Int16Array(BLOCK));
+        this.used = 0;
+      }
+      const part = whole.subarray(at, at + BLOCK - this.used);
+      this.blocks[this.blocks.length - 1]!.set(part, this.used);
+      this.used += part.length;
+      at += part.length;
+    }
+    this.length += whole.length;
+  }
+
+  /** All samples in one piece. */
+  toArray(): Int16Array<ArrayBuffer> {
+    const out = new Int16Array(this.length);
+    this.blocks.forEach((block, i) => {
+      if (i * BLOCK < out.length) out.set(block.subarray(0, Math.min(BLOCK, out.length - i * BLOCK)), i * BLOCK);
+    });
+    return out;
+  }
+}

@@ -1,0 +1,63 @@
+import { findInstrument } from '@/core/instruments';
+import { perform } from '@/core/simulate';
+import { requestSchema, samplesSchema, type ListenRequest, type Reply, type SimulateRequest } from './protocol';
+import { TakeListener } from './takeListener';
+
+/** The worker's own end of things: messages in, messages out, and the one take that is being heard. */
+const scope = self as unknown as {
+  postMessage(message: Reply, transfer?: Transferable[]): void;
+  onmessage: ((event: MessageEvent) => void) | null;
+};
+
+let take: TakeListener | null = null;
+let samplesPort: MessagePort | null = null;
+
+function finish(interruption: string | null): void {
+  if (!take) return;
+  const result = take.finish(interruption);
+  take = null;
+  samplesPort?.close();
+  samplesPort = null;
+  scope.postMessage(result, [result.audio.buffer]);
+}
+
+function hear(data: unknown): void {
+  if (!take) return;
+  const { frame, samples } = samplesSchema.parse(data);
+  take.push(frame, samples);
+  const { frames, sounding } = take.takeLive();
+  if (frames.length > 0) scope.postMessage({ kind: 'live', frames, sounding }, [frames.buffer]);
+  if (take.over === 'silence') finish(null);
+  else if (take.over === 'length') finish('The take reached its longest length and was ended there.');
+}
+
+function listen(request: ListenRequest, port: MessagePort | undefined): void {
+  if (!port) throw new Error('a listen message needs a port for the samples');
+  take = new TakeListener(request);
+  samplesPort = port;
+  port.onmessage = ({ data }) => guarded(() => hear(data));
+}
+
+function simulate(request: SimulateRequest): void {
+  const instrument = findInstrument(request.score.instrumentId);
+  if (!instrument) throw new Error(`there is no instrument "${request.score.instrumentId}"`);
+  const { audio } = perform({ ...request, instrument });
+  scope.postMessage({ kind: 'simulated', audio }, [audio.buffer]);
+}
+
+function guarded(work: () => void): void {
+  try {
+    work();
+  } catch (error) {
+    scope.postMessage({ kind: 'failed', problem: error instanceof Error ? error.message : String(error) });
+  }
+}
+
+scope.onmessage = ({ data, ports }) =>
+  guarded(() => {
+    const request = requestSchema.parse(data);
+    if (request.kind === 'listen') listen(request, ports[0]);
+    else if (request.kind === 'clicks') take?.addClicks(request.clicks);
+    else if (request.kind === 'finish') finish(request.interruption);
+    else simulate(request);
+  });
