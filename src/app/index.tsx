@@ -1,10 +1,9 @@
-import { format, formatDistanceToNow } from 'date-fns';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { findInstrument } from '@/core/instruments';
 import { displayName } from '@/core/tuning';
 import { useDraft, useHome, useLog, useSettings } from '@/store';
-import { Body, Button, Heading, Notice, Screen, Soft, Strip, verdictOf } from '@/ui';
+import { agoText, Body, Button, dayText, Heading, Notice, Screen, Soft, Strip, verdictOf } from '@/ui';
 
 export default function Today() {
   const router = useRouter();
@@ -17,12 +16,12 @@ export default function Today() {
   const instrument = findInstrument(instrumentId)?.name.toLowerCase() ?? instrumentId;
   return (
     <Screen
-      caption={format(new Date(), 'EEEE d MMMM')}
+      caption={dayText(new Date())}
       title="One honest long tone"
       beside={
         last ? (
           <View style={{ gap: 8 }}>
-            <Soft>{`Last time · ${formatDistanceToNow(new Date(last.createdAt), { addSuffix: true })}`}</Soft>
+            <Soft>{`Last time · ${agoText(new Date(last.createdAt), new Date())}`}</Soft>
             <Heading>{verdictOf(last).headline}</Heading>
             <Body>{verdictOf(last).summary}</Body>
             <Strip take={last} height={90} />

@@ -1,4 +1,4 @@
-import type { Conditions } from '@/core/ledger';
+import type { Conditions } from '@/core/take';
 import { SourceProblem, type SoundSource } from './source';
 
 const ASKED_OFF = { echoCancellation: false, noiseSuppression: false, autoGainControl: false } as const;

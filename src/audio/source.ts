@@ -1,4 +1,4 @@
-import type { Conditions } from '@/core/ledger';
+import type { Conditions } from '@/core/take';
 
 /** Something that makes sound for a take: a microphone, the simulated player, a recording. */
 export interface SoundSource {

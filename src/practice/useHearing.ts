@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Playback } from '@/audio';
-import type { Take } from '@/core/ledger';
+import type { Take } from '@/core/take';
 import { loadAudio } from '@/store';
 
 /** Playing a kept take back. */

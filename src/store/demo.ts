@@ -1,6 +1,6 @@
 import { toByteArray } from 'base64-js';
 import * as z from 'zod';
-import { takeSchema } from '@/core/ledger';
+import { takeSchema } from '@/core/take';
 import type { LedgerStore } from './ledgerStore';
 import type { Storage } from './storage';
 

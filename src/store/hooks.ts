@@ -1,5 +1,5 @@
 import useSWR, { mutate } from 'swr';
-import type { Take } from '@/core/ledger';
+import type { Take } from '@/core/take';
 import { chooseHome, openHome, type Whose } from './home';
 import type { Log, StorageUse } from './ledgerStore';
 import { defaultSettings, type Settings } from './settings';

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { TAKE_VERSION, takeSchema, type Take } from '@/core/ledger';
+import { TAKE_VERSION, takeSchema, type Take } from '@/core/take';
 import { readAudio, removeAudio, writeAudio } from './audioChunks';
 import { readRecord, type RecordKind } from './records';
 import { defaultSettings, settingsKind, type Settings } from './settings';

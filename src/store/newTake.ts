@@ -1,28 +1,15 @@
-import { TAKE_VERSION, type Conditions, type Take } from '@/core/ledger';
+import { takeOf, type Conditions, type Take } from '@/core/take';
 import type { Score } from '@/core/exercises';
 import type { Result } from '@/worker';
 
-/** A take from what the worker returned and what was so while it was played. */
+/** The take that has just been played, under an id of its own. */
 export function newTake(
   score: Score,
   result: Result,
-  conditions: Pick<Conditions, 'source' | 'sourceName' | 'sampleRate' | 'a4' | 'processing'>,
+  conditions: Omit<Conditions, 'clipped' | 'floorDb' | 'interruption'>,
   now: Date,
 ): Take {
-  return {
-    version: TAKE_VERSION,
-    id: newId(now),
-    createdAt: now.toISOString(),
-    durationSeconds: result.durationSeconds,
-    score,
-    conditions: { ...conditions, clipped: result.clipped, floorDb: result.floorDb, interruption: result.interruption },
-    timing: result.timing,
-    notes: result.notes,
-    events: result.events,
-    trace: result.trace,
-    remark: '',
-    audio: { bytes: result.audio.byteLength },
-  };
+  return takeOf(newId(now), now, score, result, { ...conditions, interruption: result.interruption });
 }
 
 /** Sorts by time; the random tail keeps two takes of one millisecond apart. Works without a secure context. */

@@ -1,6 +1,7 @@
 export { Bore } from './bore/Bore';
 export { Button } from './button';
 export { Choice, keyHandler, Stepper } from './controls';
+export { agoText, clockText, dayHeading, dayText } from './dates';
 export { Notice } from './notice';
 export { Screen } from './screen';
 export { Shell } from './shell';

@@ -1,11 +1,11 @@
 import * as z from 'zod';
 import { timingSchema } from '@/core/assess';
 import { scoreSchema } from '@/core/exercises';
-import { traceSchema } from '@/core/ledger';
+import { traceSchema } from '@/core/take';
 import { eventSchema, noteSchema } from '@/core/notes';
 import { playerSchema } from '@/core/simulate';
 
-/** Page → worker. A `listen` message carries the port on which the samples arrive. */
+/** Page → worker. A `listen` message is a TakeRequest and carries the port on which the samples arrive. */
 export const requestSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('listen'),
@@ -13,12 +13,9 @@ export const requestSchema = z.discriminatedUnion('kind', [
     a4: z.number(),
     score: scoreSchema,
     gainControlled: z.boolean(),
-    /** Ends the take after this much silence once a note has been heard; null never. */
     silenceSeconds: z.number().positive().nullable(),
     longestSeconds: z.number().positive(),
-    /** Clock time of the first beat of the music; null without a metronome. */
     firstBeat: z.number().nullable(),
-    /** How sound gets from the metronome into the recording. */
     roundTrip: timingSchema.shape.roundTrip,
   }),
   /** Clicks that have been scheduled, on the audio clock. */

@@ -1,7 +1,7 @@
 import { findInstrument } from '@/core/instruments';
 import { perform } from '@/core/simulate';
+import { TakeListener } from '@/core/take';
 import { requestSchema, samplesSchema, type ListenRequest, type Reply, type SimulateRequest } from './protocol';
-import { TakeListener } from './takeListener';
 
 /** The worker's own end of things: messages in, messages out, and the one take that is being heard. */
 const scope = self as unknown as {
@@ -14,11 +14,11 @@ let samplesPort: MessagePort | null = null;
 
 function finish(interruption: string | null): void {
   if (!take) return;
-  const result = take.finish(interruption);
+  const heard = take.finish();
   take = null;
   samplesPort?.close();
   samplesPort = null;
-  scope.postMessage(result, [result.audio.buffer]);
+  scope.postMessage({ kind: 'result', interruption, ...heard }, [heard.audio.buffer]);
 }
 
 function hear(data: unknown): void {

@@ -1,10 +1,9 @@
-import { format, isToday, isYesterday } from 'date-fns';
 import { useRouter } from 'expo-router';
 import { Pressable, StyleSheet, View } from 'react-native';
 import { findInstrument } from '@/core/instruments';
-import type { Take } from '@/core/ledger';
+import type { Take } from '@/core/take';
 import { useLog } from '@/store';
-import { Body, Button, Heading, Notice, Screen, Soft, Strip, usePalette, verdictOf } from '@/ui';
+import { Body, Button, clockText, dayHeading, Heading, Notice, Screen, Soft, Strip, usePalette, verdictOf } from '@/ui';
 
 export default function LogScreen() {
   const router = useRouter();
@@ -51,7 +50,7 @@ function TakeRow({ take, onPress }: { take: Take; onPress: () => void }) {
     >
       <View style={styles.words}>
         <Heading>{headline}</Heading>
-        <Soft>{`${take.score.title} · ${instrument.toLowerCase()} · ${format(new Date(take.createdAt), 'HH:mm')}`}</Soft>
+        <Soft>{`${take.score.title} · ${instrument.toLowerCase()} · ${clockText(new Date(take.createdAt))}`}</Soft>
         {take.remark ? <Body>{take.remark}</Body> : null}
       </View>
       <View style={styles.strip}>
@@ -64,8 +63,7 @@ function TakeRow({ take, onPress }: { take: Take; onPress: () => void }) {
 function byDay(takes: readonly Take[]): [string, Take[]][] {
   const days = new Map<string, Take[]>();
   for (const take of takes) {
-    const date = new Date(take.createdAt);
-    const day = isToday(date) ? 'Today' : isYesterday(date) ? 'Yesterday' : format(date, 'EEEE d MMMM');
+    const day = dayHeading(new Date(take.createdAt), new Date());
     days.set(day, [...(days.get(day) ?? []), take]);
   }
   return [...days];

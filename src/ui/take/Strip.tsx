@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import Svg, { Line, Path, Text as SvgText } from 'react-native-svg';
 import { heldNote } from '@/core/assess';
-import type { Take } from '@/core/ledger';
+import type { Take } from '@/core/take';
 import { fonts, usePalette } from '../theme';
 import { ribbonPath } from './ribbon';
 

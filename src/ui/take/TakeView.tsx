@@ -1,9 +1,9 @@
-import { format } from 'date-fns';
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
 import { assessLongTone } from '@/core/assess';
 import { findInstrument } from '@/core/instruments';
-import type { Take } from '@/core/ledger';
+import type { Take } from '@/core/take';
+import { momentText } from '../dates';
 import { Notice } from '../notice';
 import { Screen } from '../screen';
 import { Body } from '../text';
@@ -25,7 +25,7 @@ export function verdictOf(take: Take) {
 export function TakeView({ take, children, foot }: TakeViewProps) {
   const verdict = verdictOf(take);
   const instrument = findInstrument(take.score.instrumentId)?.name ?? take.score.instrumentId;
-  const caption = [take.score.title, instrument.toLowerCase(), format(new Date(take.createdAt), 'd MMM, HH:mm')].join(' · ');
+  const caption = [take.score.title, instrument.toLowerCase(), momentText(new Date(take.createdAt))].join(' · ');
   return (
     <Screen caption={caption} title={verdict.headline} foot={foot} beside={<Findings findings={verdict.findings} />}>
       <Body testID="summary">{verdict.summary}</Body>

@@ -1,5 +1,5 @@
 import { area, curveBasis } from 'd3-shape';
-import type { Trace } from '@/core/ledger';
+import type { Trace } from '@/core/take';
 import { thickness } from '../thread/painter';
 
 export interface RibbonView {

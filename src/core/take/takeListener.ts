@@ -1,10 +1,38 @@
 import type { Timing } from '@/core/assess';
+import type { Score } from '@/core/exercises';
 import { findInstrument, soundingRange, type Instrument } from '@/core/instruments';
-import { traceOf } from '@/core/ledger';
-import { hearNotes, ORDINARY_PURITY } from '@/core/notes';
+import { hearNotes, ORDINARY_PURITY, type Note, type NoteEvent } from '@/core/notes';
 import { clickMask, Listener, locateClicks, type Click, type LiveFrame } from '@/core/signal';
-import type { ListenRequest, Result } from './protocol';
 import { Recorder } from './recorder';
+import type { Trace } from './take';
+import { traceOf } from './trace';
+
+/** What has to be known before a take begins. */
+export interface TakeRequest {
+  readonly score: Score;
+  readonly sampleRate: number;
+  readonly a4: number;
+  readonly gainControlled: boolean;
+  /** Ends the take after this much silence once a note has been heard; null never. */
+  readonly silenceSeconds: number | null;
+  readonly longestSeconds: number;
+  /** Clock time of the first beat of the music; null without a metronome. */
+  readonly firstBeat: number | null;
+  /** How sound gets from the metronome into the recording. */
+  readonly roundTrip: Timing['roundTrip'];
+}
+
+/** Everything that was heard in a take, and its sound. */
+export interface HeardTake {
+  readonly durationSeconds: number;
+  readonly notes: Note[];
+  readonly events: NoteEvent[];
+  readonly floorDb: number;
+  readonly clipped: boolean;
+  readonly trace: Trace;
+  readonly timing: Timing;
+  readonly audio: Int16Array<ArrayBuffer>;
+}
 
 /** A tone has to last this long before silence can end the take: a cough or a click does not start one. */
 const LEAST_TONE_SECONDS = 0.35;
@@ -27,7 +55,7 @@ export class TakeListener {
   private silentFor = 0;
   private toneHeard = false;
 
-  constructor(private readonly request: ListenRequest) {
+  constructor(private readonly request: TakeRequest) {
     const instrument = findInstrument(request.score.instrumentId);
     if (!instrument) throw new Error(`there is no instrument "${request.score.instrumentId}"`);
     this.instrument = instrument;
@@ -62,7 +90,7 @@ export class TakeListener {
     return silenceSeconds !== null && this.toneHeard && silent >= silenceSeconds ? 'silence' : null;
   }
 
-  finish(interruption: string | null): Result {
+  finish(): HeardTake {
     const { request } = this;
     const frames = this.listener.finish();
     const audio = this.recorder.toArray();
@@ -80,7 +108,6 @@ export class TakeListener {
       purity: { ...ORDINARY_PURITY, vibratoAllowed: request.score.vibrato !== 'none' },
     });
     return {
-      kind: 'result',
       durationSeconds: audio.length / request.sampleRate,
       notes: heard.notes,
       events: heard.events,
@@ -88,7 +115,6 @@ export class TakeListener {
       clipped: frames.clipped.some((c) => c === 1),
       trace: traceOf(frames, request.a4),
       timing: { firstBeatSeconds: timing.firstBeatSeconds, roundTrip: timing.roundTrip },
-      interruption,
       audio,
     };
   }

@@ -1,7 +1,8 @@
 import * as z from 'zod';
 import { timingSchema } from '@/core/assess';
-import { scoreSchema } from '@/core/exercises';
+import { scoreSchema, type Score } from '@/core/exercises';
 import { eventSchema, noteSchema } from '@/core/notes';
+import type { HeardTake } from './takeListener';
 
 export const TAKE_VERSION = 1;
 
@@ -49,3 +50,28 @@ export const takeSchema = z.object({
   audio: z.object({ bytes: z.number() }).nullable(),
 });
 export type Take = z.infer<typeof takeSchema>;
+
+/** A take from what was heard and what was so while it was played. */
+export function takeOf(
+  id: string,
+  now: Date,
+  score: Score,
+  heard: HeardTake,
+  conditions: Omit<Conditions, 'clipped' | 'floorDb'>,
+): Take {
+  const { durationSeconds, timing, notes, events, trace, clipped, floorDb, audio } = heard;
+  return {
+    version: TAKE_VERSION,
+    id,
+    createdAt: now.toISOString(),
+    durationSeconds,
+    score,
+    conditions: { ...conditions, clipped, floorDb },
+    timing,
+    notes,
+    events,
+    trace,
+    remark: '',
+    audio: { bytes: audio.byteLength },
+  };
+}

@@ -1,0 +1,27 @@
+/** Builds the app into dist/, the server into build/server/, and the demo data into build/demo.json. */
+import { join } from 'node:path';
+import { build } from 'esbuild';
+import { root, run, say } from './ensure.mjs';
+
+say('building the server');
+await build({
+  absWorkingDir: root,
+  entryPoints: ['server/main.ts', 'server/analysisThread.ts', 'server/makeDemo.ts'],
+  outdir: 'build/server',
+  bundle: true,
+  packages: 'external',
+  alias: { '@': join(root, 'src') },
+  platform: 'node',
+  format: 'cjs',
+  target: 'node20',
+  sourcemap: true,
+  logLevel: 'warning',
+});
+
+say('building the app (a minute or two the first time)');
+run('npx', ['expo', 'export', '-p', 'web', '--output-dir', 'dist'], {
+  env: { ...process.env, EXPO_NO_TELEMETRY: '1', EXPO_OFFLINE: '1', CI: '1' },
+});
+
+say('playing eight weeks of demo takes');
+run('node', ['--enable-source-maps', 'build/server/makeDemo.js', 'build/demo.json']);

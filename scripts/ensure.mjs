@@ -1,0 +1,65 @@
+/** What the other scripts need to be there. Only Node's own modules here: this runs before anything is installed. */
+import { execFileSync, spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
+
+export function say(text) {
+  console.log(`— ${text}`);
+}
+
+/** Runs a command with its output shown; ends the script when it fails. */
+export function run(command, args, options = {}) {
+  const { status, error } = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options });
+  if (error) throw error;
+  if (status !== 0) process.exit(status ?? 1);
+}
+
+export function ensureModules() {
+  const lock = join(root, 'package-lock.json');
+  const installed = join(root, 'node_modules', '.package-lock.json');
+  if (existsSync(installed) && statSync(installed).mtimeMs >= statSync(lock).mtimeMs) return;
+  if (existsSync(installed) && spawnSync('npm', ['ls', '--silent'], { cwd: root, stdio: 'ignore' }).status === 0) return;
+  say('installing packages (some minutes the first time)');
+  run('npm', ['ci', '--no-audit', '--no-fund']);
+}
+
+export const CHROMIUM = process.env.CHROMIUM ?? '/usr/bin/chromium';
+
+export function ensureChromium() {
+  if (existsSync(CHROMIUM)) return;
+  say('installing Chromium');
+  run('apt-get', ['update', '-qq']);
+  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], {
+    env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+  });
+}
+
+/** Everything that the built app is made of; a change in any of it asks for a new build. */
+const SOURCES = ['src', 'server', 'public', 'types', 'scripts/build.mjs', 'app.json', 'metro.config.js', 'tsconfig.json', 'package-lock.json'];
+const STAMP = join(root, 'build', 'stamp');
+
+function* filesIn(path) {
+  if (!statSync(path).isDirectory()) yield path;
+  else for (const name of readdirSync(path).sort()) if (!/\.test\.tsx?$/.test(name)) yield* filesIn(join(path, name));
+}
+
+function stampOfSources() {
+  const hash = createHash('sha1');
+  for (const source of SOURCES) {
+    for (const file of filesIn(join(root, source))) hash.update(file.slice(root.length)).update(readFileSync(file));
+  }
+  return hash.digest('hex');
+}
+
+/** Builds the app and the server when their sources have changed since the last build. */
+export function ensureBuild() {
+  const stamp = stampOfSources();
+  if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === stamp) return;
+  execFileSync('node', [join(root, 'scripts', 'build.mjs')], { cwd: root, stdio: 'inherit' });
+  mkdirSync(dirname(STAMP), { recursive: true });
+  writeFileSync(STAMP, stamp);
+}
