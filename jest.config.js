@@ -5,7 +5,10 @@ const shared = {
 
 /** For signal processing the app's Babel preset is too slow: it rewrites classes and loops for old browsers. */
 const modern = {
-  '\\.m?[jt]s$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript' } }, module: { type: 'commonjs' } }],
+  '\\.m?[jt]s$': [
+    '@swc/jest',
+    { jsc: { target: 'es2022', parser: { syntax: 'typescript' } }, module: { type: 'commonjs' } },
+  ],
 };
 
 module.exports = {
@@ -17,7 +20,11 @@ module.exports = {
       // Looking globals up from inside Jest's sandbox is slow; these are looked up in every inner loop.
       sandboxInjectedGlobals: ['Math', 'Number', 'Float64Array', 'Float32Array'],
       transform: modern,
-      testMatch: ['<rootDir>/src/core/**/*.test.ts', '<rootDir>/server/**/*.test.ts', '<rootDir>/src/worker/**/*.test.ts'],
+      testMatch: [
+        '<rootDir>/src/core/**/*.test.ts',
+        '<rootDir>/server/**/*.test.ts',
+        '<rootDir>/src/worker/**/*.test.ts',
+      ],
       transformIgnorePatterns: ['/node_modules/(?!(d3-.*|internmap)/)'],
     },
     {

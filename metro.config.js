@@ -10,14 +10,18 @@ const ZOD = /[\\/]zod[\\/]v4[\\/]/;
  * tenth smaller; the browser tests hold the app to its limit.
  */
 const UNUSED = [
-  { from: /react-native-web[\\/]dist/, names: /(Virtualized(Section)?List|FlatList|SectionList|FillRateHelper)$/ },
+  {
+    from: /react-native-web[\\/]dist/,
+    names: /(Virtualized(Section)?List|FlatList|SectionList|FillRateHelper)$/,
+  },
   { from: /expo-router[\\/]build[\\/]exports\.js$/, names: /layouts\/(Tabs|experimental-stack)$/ },
   { from: ZOD, names: /from-json-schema\.js$/ },
 ];
 
 config.resolver.resolveRequest = (context, name, platform) => {
   const origin = context.originModulePath;
-  if (name === '../locales/index.js' && ZOD.test(origin)) return context.resolveRequest(context, '../locales/en.js', platform);
+  if (name === '../locales/index.js' && ZOD.test(origin))
+    return context.resolveRequest(context, '../locales/en.js', platform);
   if (UNUSED.some(({ from, names }) => from.test(origin) && names.test(name))) return { type: 'empty' };
   return context.resolveRequest(context, name, platform);
 };

@@ -22,7 +22,11 @@ export function ensureModules() {
   const lock = join(root, 'package-lock.json');
   const installed = join(root, 'node_modules', '.package-lock.json');
   if (existsSync(installed) && statSync(installed).mtimeMs >= statSync(lock).mtimeMs) return;
-  if (existsSync(installed) && spawnSync('npm', ['ls', '--silent'], { cwd: root, stdio: 'ignore' }).status === 0) return;
+  if (
+    existsSync(installed) &&
+    spawnSync('npm', ['ls', '--silent'], { cwd: root, stdio: 'ignore' }).status === 0
+  )
+    return;
   say('installing packages (some minutes the first time)');
   run('npm', ['ci', '--no-audit', '--no-fund']);
 }
@@ -39,18 +43,31 @@ export function ensureChromium() {
 }
 
 /** Everything that the built app is made of; a change in any of it asks for a new build. */
-const SOURCES = ['src', 'server', 'public', 'types', 'scripts/build.mjs', 'app.json', 'metro.config.js', 'tsconfig.json', 'package-lock.json'];
+const SOURCES = [
+  'src',
+  'server',
+  'public',
+  'types',
+  'scripts/build.mjs',
+  'app.json',
+  'metro.config.js',
+  'tsconfig.json',
+  'package-lock.json',
+];
 const STAMP = join(root, 'build', 'stamp');
 
 function* filesIn(path) {
   if (!statSync(path).isDirectory()) yield path;
-  else for (const name of readdirSync(path).sort()) if (!/\.test\.tsx?$/.test(name)) yield* filesIn(join(path, name));
+  else
+    for (const name of readdirSync(path).sort())
+      if (!/\.test\.tsx?$/.test(name)) yield* filesIn(join(path, name));
 }
 
 function stampOfSources() {
   const hash = createHash('sha1');
   for (const source of SOURCES) {
-    for (const file of filesIn(join(root, source))) hash.update(file.slice(root.length)).update(readFileSync(file));
+    for (const file of filesIn(join(root, source)))
+      hash.update(file.slice(root.length)).update(readFileSync(file));
   }
   return hash.digest('hex');
 }

@@ -4,6 +4,9 @@ import { ensureBuild, ensureModules, root } from './ensure.mjs';
 
 ensureModules();
 ensureBuild();
-const server = spawn('node', ['--enable-source-maps', 'build/server/main.js', ...process.argv.slice(2)], { cwd: root, stdio: 'inherit' });
+const server = spawn('node', ['--enable-source-maps', 'build/server/main.js', ...process.argv.slice(2)], {
+  cwd: root,
+  stdio: 'inherit',
+});
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
 server.on('exit', (code) => process.exit(code ?? 0));

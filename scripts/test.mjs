@@ -17,13 +17,19 @@ function tests(name, projects, extra = []) {
   const report = join(root, 'build', `tests-${projects.join('-')}.json`);
   mkdirSync(join(root, 'build'), { recursive: true });
   rmSync(report, { force: true });
-  const { status } = spawnSync('npx', ['jest', '--selectProjects', ...projects, '--json', `--outputFile=${report}`, ...extra], {
-    cwd: root,
-    stdio: ['ignore', 'ignore', 'inherit'],
-    env: { ...process.env, CHROMIUM },
-  });
+  const { status } = spawnSync(
+    'npx',
+    ['jest', '--selectProjects', ...projects, '--json', `--outputFile=${report}`, ...extra],
+    {
+      cwd: root,
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env: { ...process.env, CHROMIUM },
+    },
+  );
   try {
-    const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(readFileSync(report, 'utf8'));
+    const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(
+      readFileSync(report, 'utf8'),
+    );
     counts.passed += numPassedTests;
     counts.failed += numFailedTests + numRuntimeErrorTestSuites;
     if (status !== 0 && numFailedTests + numRuntimeErrorTestSuites === 0) counts.failed++;

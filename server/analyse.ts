@@ -31,11 +31,13 @@ export async function analyse(job: AnalysisJob): Promise<Outcome<Analysis>> {
     const layout = read.value;
     const durationSeconds = layout.dataBytes / layout.blockBytes / layout.sampleRate;
     if (durationSeconds > LONGEST_MINUTES * 60) {
-      return failure(`the recording is ${(durationSeconds / 60).toFixed(1)} minutes long; ${LONGEST_MINUTES} is the most`);
+      return failure(
+        `the recording is ${(durationSeconds / 60).toFixed(1)} minutes long; ${LONGEST_MINUTES} is the most`,
+      );
     }
     const listener = new Listener(layout.sampleRate, soundingRange(instrument, job.a4));
     const buffer = new Uint8Array(BLOCKS_AT_ONCE * layout.blockBytes);
-    for (let at = 0; at < layout.dataBytes; ) {
+    for (let at = 0; at < layout.dataBytes;) {
       const wanted = Math.min(buffer.length, layout.dataBytes - at);
       const { bytesRead } = await file.read(buffer, 0, wanted, layout.dataOffset + at);
       if (bytesRead < wanted) return failure('the WAV file ended while it was being read');
@@ -45,7 +47,14 @@ export async function analyse(job: AnalysisJob): Promise<Outcome<Analysis>> {
     const frames = listener.finish();
     const heard = hearNotes(frames, instrument, { a4: job.a4 });
     return success(
-      analysisOf({ instrumentId: instrument.id, a4: job.a4, durationSeconds, frames, heard, withFrames: job.withFrames }),
+      analysisOf({
+        instrumentId: instrument.id,
+        a4: job.a4,
+        durationSeconds,
+        frames,
+        heard,
+        withFrames: job.withFrames,
+      }),
     );
   } finally {
     await file.close();

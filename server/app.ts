@@ -16,7 +16,11 @@ const MOST_BYTES = LONGEST_MINUTES * 60 * 192_000 * 8 + (1 << 20);
 
 const querySchema = z.object({
   instrument: z.string({ error: 'say which instrument, for instance ?instrument=flute' }),
-  a4: z.coerce.number({ error: 'must be a number of Hz' }).min(380, 'must be 380 Hz or more').max(500, 'must be 500 Hz or less').default(440),
+  a4: z.coerce
+    .number({ error: 'must be a number of Hz' })
+    .min(380, 'must be 380 Hz or more')
+    .max(500, 'must be 500 Hz or less')
+    .default(440),
   frames: z.enum(['0', '1'], { error: 'must be 0 or 1' }).default('0'),
 });
 
@@ -49,7 +53,9 @@ export async function buildApp({ queue, staticFolder, demo, tls }: AppOptions): 
     const query = querySchema.safeParse(request.query);
     if (!query.success) {
       const [issue] = query.error.issues;
-      return reply.code(400).send(problem(`${issue?.path.join('.') ?? 'query'}: ${issue?.message ?? 'is not valid'}`));
+      return reply
+        .code(400)
+        .send(problem(`${issue?.path.join('.') ?? 'query'}: ${issue?.message ?? 'is not valid'}`));
     }
     const { instrument, a4, frames } = query.data;
     if (!findInstrument(instrument)) {
@@ -58,20 +64,27 @@ export async function buildApp({ queue, staticFolder, demo, tls }: AppOptions): 
     }
     const length = Number(request.headers['content-length'] ?? 0);
     if (length > MOST_BYTES) {
-      return reply.code(413).send(problem(`the recording is too large; ${LONGEST_MINUTES} minutes is the most`));
+      return reply
+        .code(413)
+        .send(problem(`the recording is too large; ${LONGEST_MINUTES} minutes is the most`));
     }
     if (!request.body) return reply.code(400).send(problem('send a WAV file as the body'));
     const folder = await mkdtemp(join(tmpdir(), 'gold-reed-'));
     try {
       const path = join(folder, 'recording.wav');
       if (!(await store(request.body as Readable, path))) {
-        return await reply.code(413).send(problem(`the recording is too large; ${LONGEST_MINUTES} minutes is the most`));
+        return await reply
+          .code(413)
+          .send(problem(`the recording is too large; ${LONGEST_MINUTES} minutes is the most`));
       }
       const outcome = await queue.run({ path, instrumentId: instrument, a4, withFrames: frames === '1' });
       return outcome.ok ? outcome.value : await reply.code(422).send(problem(outcome.problem));
     } catch (error) {
       if (error instanceof QueueFull) {
-        return await reply.code(503).header('Retry-After', '20').send(problem('too many recordings are waiting; try again in 20 s'));
+        return await reply
+          .code(503)
+          .header('Retry-After', '20')
+          .send(problem('too many recordings are waiting; try again in 20 s'));
       }
       throw error;
     } finally {

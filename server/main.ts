@@ -31,11 +31,17 @@ async function main(): Promise<void> {
     return;
   }
   const port = Number(values.port ?? process.env['PORT'] ?? 4280);
-  if (!Number.isInteger(port) || port < 0 || port > 65_535) throw new Error(`port: "${values.port ?? process.env['PORT']}" is not a port`);
+  if (!Number.isInteger(port) || port < 0 || port > 65_535)
+    throw new Error(`port: "${values.port ?? process.env['PORT']}" is not a port`);
   const root = resolve(__dirname, '..', '..');
-  const tls = await tlsPair(values['tls-cert'], values['tls-key'], values['tls-self-signed'] ? join(root, 'tls') : null);
+  const tls = await tlsPair(
+    values['tls-cert'],
+    values['tls-key'],
+    values['tls-self-signed'] ? join(root, 'tls') : null,
+  );
   const demoFile = join(root, 'build', 'demo.json');
-  if (values.demo && !existsSync(demoFile)) throw new Error('the demo data has not been built: run npm run build');
+  if (values.demo && !existsSync(demoFile))
+    throw new Error('the demo data has not been built: run npm run build');
   const app = await buildApp({
     queue: threadedQueue(join(__dirname, 'analysisThread.js')),
     staticFolder: join(root, 'dist'),
@@ -45,11 +51,18 @@ async function main(): Promise<void> {
   await app.listen({ port, host: values.host });
   const address = app.server.address();
   const chosen = typeof address === 'object' && address ? address.port : port;
-  console.log(`Gold Reed is at ${tls ? 'https' : 'http'}://localhost:${chosen}${values.demo ? ' (with demo data)' : ''}`);
-  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => void app.close().then(() => process.exit(0)));
+  console.log(
+    `Gold Reed is at ${tls ? 'https' : 'http'}://localhost:${chosen}${values.demo ? ' (with demo data)' : ''}`,
+  );
+  for (const signal of ['SIGINT', 'SIGTERM'] as const)
+    process.once(signal, () => void app.close().then(() => process.exit(0)));
 }
 
-async function tlsPair(cert: string | undefined, key: string | undefined, ownFolder: string | null): Promise<AppOptions['tls']> {
+async function tlsPair(
+  cert: string | undefined,
+  key: string | undefined,
+  ownFolder: string | null,
+): Promise<AppOptions['tls']> {
   if (cert && key) return { cert: await readFile(cert, 'utf8'), key: await readFile(key, 'utf8') };
   if (cert || key) throw new Error('--tls-cert and --tls-key belong together: give both');
   return ownFolder ? selfSignedPair(ownFolder) : undefined;

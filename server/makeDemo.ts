@@ -33,7 +33,12 @@ function dayOf(day: number, days: number, random: Random): Day {
     return {
       instrumentId: 'bassoon',
       note: 'F2',
-      remark: day === days - 1 ? 'New reed, third week: settled.' : old && worn > 0.8 ? 'The old reed is done.' : '',
+      remark:
+        day === days - 1
+          ? 'New reed, third week: settled.'
+          : old && worn > 0.8
+            ? 'The old reed is done.'
+            : '',
       player: {
         offsetCents: -3 - 11 * worn + chance(1),
         driftCentsPerSecond: -0.3 - 1.6 * worn,
@@ -48,7 +53,12 @@ function dayOf(day: number, days: number, random: Random): Day {
   return {
     instrumentId: 'recorder-alto',
     note: day % 3 === 0 ? 'F4' : 'D5',
-    remark: day === 0 ? 'First try with the metronome.' : day === days - 2 ? 'Breathed lower, before the beat.' : '',
+    remark:
+      day === 0
+        ? 'First try with the metronome.'
+        : day === days - 2
+          ? 'Breathed lower, before the beat.'
+          : '',
     player: {
       offsetCents: -14 + 10 * progress + chance(1.5),
       driftCentsPerSecond: -2.2 + 1.9 * progress + chance(0.1),
@@ -89,8 +99,18 @@ function playDay(day: Day, when: Date, index: number): { take: Take; audio: Int1
   });
   listener.push(0, audio);
   const heard = listener.finish();
-  const conditions = { source: 'simulated', sourceName: 'Simulated player', sampleRate: SAMPLE_RATE, a4: 440, processing: [], interruption: null } as const;
-  const take = takeOf(`demo-${String(index).padStart(3, '0')}`, when, score.value, heard, { ...conditions, processing: [] });
+  const conditions = {
+    source: 'simulated',
+    sourceName: 'Simulated player',
+    sampleRate: SAMPLE_RATE,
+    a4: 440,
+    processing: [],
+    interruption: null,
+  } as const;
+  const take = takeOf(`demo-${String(index).padStart(3, '0')}`, when, score.value, heard, {
+    ...conditions,
+    processing: [],
+  });
   return { take: { ...take, remark: day.remark }, audio: heard.audio };
 }
 

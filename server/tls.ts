@@ -9,7 +9,9 @@ export async function selfSignedPair(folder: string): Promise<{ cert: string; ke
   const certFile = join(folder, 'cert.pem');
   const keyFile = join(folder, 'key.pem');
   if (!existsSync(certFile) || !existsSync(keyFile)) {
-    const addresses = Object.values(networkInterfaces()).flatMap((each) => (each ?? []).map((one) => one.address));
+    const addresses = Object.values(networkInterfaces()).flatMap((each) =>
+      (each ?? []).map((one) => one.address),
+    );
     const pair = await generate([{ name: 'commonName', value: 'gold-reed' }], {
       keySize: 2048,
       notAfterDate: new Date(Date.now() + 365 * 86_400_000),

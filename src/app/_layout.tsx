@@ -9,10 +9,16 @@ import { useHome, useSettings } from '@/store';
 import { Body, Button, Notice, PaletteProvider, Screen, Shell, useThemePalette } from '@/ui';
 
 export default function Layout() {
-  const [fontsReady] = useFonts({ AlegreyaSans_400Regular, AlegreyaSans_500Medium, AlegreyaSans_700Bold, YoungSerif_400Regular });
+  const [fontsReady] = useFonts({
+    AlegreyaSans_400Regular,
+    AlegreyaSans_500Medium,
+    AlegreyaSans_700Bold,
+    YoungSerif_400Regular,
+  });
   const { settings } = useSettings();
   const palette = useThemePalette(settings.theme);
-  const { data: home, error } = useHome();
+  const { data: home, error: failure } = useHome();
+  const error: unknown = failure;
   const onStand = usePathname() === '/stand';
   if (!fontsReady) return <View style={{ flex: 1, backgroundColor: palette.paper }} />;
   return (
@@ -23,7 +29,12 @@ export default function Layout() {
       ) : (
         <Shell
           banner={
-            error ? <Notice problem text={`Your log could not be opened (${String(error)}). Private windows and full disks can be the cause.`} /> : null
+            error ? (
+              <Notice
+                problem
+                text={`Your log could not be opened (${String(error)}). Private windows and full disks can be the cause.`}
+              />
+            ) : null
           }
         >
           {home || error ? <Slot /> : null}

@@ -80,7 +80,9 @@ export default function Bench() {
           onChange={(audioQuotaMegabytes) => void change({ audioQuotaMegabytes })}
         />
         <Soft testID="storage-use">
-          {use ? `${megabytes(use.audioBytes)} MB of it used by ${use.takes} takes; a minute takes about 6 MB.` : ' '}
+          {use
+            ? `${megabytes(use.audioBytes)} MB of it used by ${use.takes} takes; a minute takes about 6 MB.`
+            : ' '}
         </Soft>
       </View>
       {home?.demoOffered ? (

@@ -29,7 +29,16 @@ export default function Today() {
           </View>
         ) : null
       }
-      foot={<Button look="main" large grow={1} label="Begin" onPress={() => router.push('/stand')} testID="begin" />}
+      foot={
+        <Button
+          look="main"
+          large
+          grow={1}
+          label="Begin"
+          onPress={() => router.push('/stand')}
+          testID="begin"
+        />
+      }
     >
       {home?.whose === 'demo' ? (
         <Notice

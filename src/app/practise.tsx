@@ -71,12 +71,15 @@ export default function Practise() {
           {settings.source === 'file' ? (
             <View style={styles.file}>
               <Body style={styles.shrink}>{file ? file.name : 'No recording chosen yet.'}</Body>
-              <Button label={file ? 'Choose another' : 'Choose a recording'} onPress={() => void pickFile()} />
+              <Button
+                label={file ? 'Choose another' : 'Choose a recording'}
+                onPress={() => void pickFile()}
+              />
             </View>
           ) : null}
           <Soft>
-            What is measured: centre, drift, wobble, vibrato, evenness of level, purity time, attack. Dizzy, numb or short of
-            breath: stop, breathe normally, hold shorter.
+            What is measured: centre, drift, wobble, vibrato, evenness of level, purity time, attack. Dizzy,
+            numb or short of breath: stop, breathe normally, hold shorter.
           </Soft>
         </>
       }
@@ -84,11 +87,18 @@ export default function Practise() {
       <Choice
         label="Instrument"
         value={instrument.id as (typeof OFFERED)[number]}
-        onChange={(instrumentId) => set({ ...defaultLongTone(instrumentId), tempo: tone.tempo, beats: tone.beats })}
+        onChange={(instrumentId) =>
+          set({ ...defaultLongTone(instrumentId), tempo: tone.tempo, beats: tone.beats })
+        }
         options={OFFERED.map((id) => ({ value: id, label: findInstrument(id)?.name ?? id }))}
       />
       <View style={styles.noteRow}>
-        <Bore instrument={instrument} value={tone.written} onChange={(written) => set({ written })} height={boreHeight} />
+        <Bore
+          instrument={instrument}
+          value={tone.written}
+          onChange={(written) => set({ written })}
+          height={boreHeight}
+        />
         <View style={styles.beside}>
           <View>
             <Soft>Note, as written</Soft>

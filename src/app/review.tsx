@@ -20,7 +20,10 @@ export default function Review() {
         {discarded ? (
           <Notice
             text="The take is gone from here. It can be had back for a week."
-            action={{ label: 'Undo', onPress: () => void undeleteTake(discarded).then(() => router.replace(`/log/${discarded}`)) }}
+            action={{
+              label: 'Undo',
+              onPress: () => void undeleteTake(discarded).then(() => router.replace(`/log/${discarded}`)),
+            }}
           />
         ) : (
           <Body>A take that you have just played is shown here before it is kept.</Body>
@@ -36,6 +39,7 @@ export default function Review() {
   return (
     <TakeView
       take={draft}
+      hear={<Button label={playing ? 'Stop listening' : 'Hear it'} onPress={toggle} testID="hear" />}
       foot={
         <>
           <Button large grow={1} label="Again" onPress={() => router.replace('/stand')} />
@@ -50,14 +54,28 @@ export default function Review() {
         value={remark}
         onChangeText={setRemark}
         multiline
-        style={[styles.remark, { borderColor: palette.hairline, color: palette.ink, backgroundColor: palette.leaf }]}
+        style={[
+          styles.remark,
+          { borderColor: palette.hairline, color: palette.ink, backgroundColor: palette.leaf },
+        ]}
       />
-      <Button label={playing ? 'Stop listening' : 'Hear it'} onPress={toggle} testID="hear" />
-      <Button look="quiet" label="Discard this take" onPress={() => void discardDraft().then(setDiscarded)} testID="discard" />
+      <Button
+        look="quiet"
+        label="Discard this take"
+        onPress={() => void discardDraft().then(setDiscarded)}
+        testID="discard"
+      />
     </TakeView>
   );
 }
 
 const styles = StyleSheet.create({
-  remark: { minHeight: 76, borderWidth: 1, borderRadius: 16, padding: 14, fontFamily: fonts.text, fontSize: 17 },
+  remark: {
+    minHeight: 76,
+    borderWidth: 1,
+    borderRadius: 16,
+    padding: 14,
+    fontFamily: fonts.text,
+    fontSize: 17,
+  },
 });

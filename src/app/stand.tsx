@@ -2,14 +2,24 @@ import { useKeepAwake } from 'expo-keep-awake';
 import { useRouter } from 'expo-router';
 import { useCallback, useEffect, useMemo, useRef } from 'react';
 import { StyleSheet, Text, View } from 'react-native';
-import { beatsToSeconds, longTone, scoreBeats } from '@/core/exercises';
+import { beatsToSeconds, longTone, scoreBeats, type Score } from '@/core/exercises';
 import { findInstrument } from '@/core/instruments';
 import { steadyPlayer } from '@/core/simulate';
 import { displayName } from '@/core/tuning';
 import type { SourceChoice } from '@/audio';
 import { chosenFile, useStand } from '@/practice';
 import { useSettings, type Settings } from '@/store';
-import { Button, fonts, Notice, PaletteProvider, Soft, stage, ThreadStage, useShape, type ThreadHandle } from '@/ui';
+import {
+  Button,
+  fonts,
+  Notice,
+  PaletteProvider,
+  Soft,
+  stage,
+  ThreadStage,
+  useShape,
+  type ThreadHandle,
+} from '@/ui';
 
 /** The dim stage: one note, the thread, one word. Nothing to touch once it has begun. */
 export default function StandScreen() {
@@ -19,7 +29,8 @@ export default function StandScreen() {
 
 function sourceOf(settings: Settings): SourceChoice | null {
   if (settings.source === 'microphone') return { kind: 'microphone' };
-  if (settings.source === 'simulated') return { kind: 'simulated', player: steadyPlayer, seed: Date.now() % 100_000 };
+  if (settings.source === 'simulated')
+    return { kind: 'simulated', player: steadyPlayer, seed: Date.now() % 100_000 };
   const file = chosenFile();
   return file ? { kind: 'file', file } : null;
 }
@@ -27,57 +38,57 @@ function sourceOf(settings: Settings): SourceChoice | null {
 function Playing({ settings }: { settings: Settings }) {
   useKeepAwake();
   const router = useRouter();
-  const { width, low, height } = useShape();
-  const thread = useRef<ThreadHandle>(null);
-  const pulse = useRef<View>(null);
   const score = useMemo(() => longTone(settings.longTone), [settings.longTone]);
   const source = useMemo(() => sourceOf(settings), [settings]);
-  if (!score.ok) return <Notice problem text={score.problem} action={{ label: 'Back', onPress: () => router.replace('/practise') }} />;
+  if (!score.ok)
+    return (
+      <Notice
+        problem
+        text={score.problem}
+        action={{ label: 'Back', onPress: () => router.replace('/practise') }}
+      />
+    );
   if (!source) {
     return (
       <View style={[styles.stage, styles.problem]}>
-        <Notice problem text="The recording has to be chosen again after a reload." action={{ label: 'Choose it', onPress: () => router.replace('/practise') }} />
+        <Notice
+          problem
+          text="The recording has to be chosen again after a reload."
+          action={{ label: 'Choose it', onPress: () => router.replace('/practise') }}
+        />
       </View>
     );
   }
-  return (
-    <Stage
-      settings={settings}
-      score={score.value}
-      source={source}
-      thread={thread}
-      pulse={pulse}
-      width={Math.min(width, 1180)}
-      low={low}
-      height={height}
-    />
-  );
+  return <Stage settings={settings} score={score.value} source={source} />;
 }
 
 interface StageProps {
   readonly settings: Settings;
-  readonly score: Extract<ReturnType<typeof longTone>, { ok: true }>['value'];
+  readonly score: Score;
   readonly source: SourceChoice;
-  readonly thread: React.RefObject<ThreadHandle | null>;
-  readonly pulse: React.RefObject<View | null>;
-  readonly width: number;
-  readonly low: boolean;
-  readonly height: number;
 }
 
-function Stage({ settings, score, source, thread, pulse, width, low, height }: StageProps) {
+function Stage({ settings, score, source }: StageProps) {
+  const { width, low, height } = useShape();
+  const thread = useRef<ThreadHandle>(null);
+  const pulse = useRef<View>(null);
   const router = useRouter();
   const onDone = useCallback(() => router.replace('/review'), [router]);
-  const onBeat = useCallback(
-    (fraction: number, first: boolean) => {
-      const bar = pulse.current as unknown as HTMLElement | null;
-      if (!bar) return;
-      bar.style.opacity = String(Math.max(0.12, 1 - 2.5 * fraction));
-      bar.style.width = first ? '100%' : '34%';
-    },
-    [pulse],
-  );
-  const stand = useStand({ score, a4: settings.a4, source, metronomeSound: settings.metronomeSound, thread, onBeat, onDone });
+  const onBeat = useCallback((fraction: number, first: boolean) => {
+    const bar = pulse.current as unknown as HTMLElement | null;
+    if (!bar) return;
+    bar.style.opacity = String(Math.max(0.12, 1 - 2.5 * fraction));
+    bar.style.width = first ? '100%' : '34%';
+  }, []);
+  const stand = useStand({
+    score,
+    a4: settings.a4,
+    source,
+    metronomeSound: settings.metronomeSound,
+    thread,
+    onBeat,
+    onDone,
+  });
   const { phase, start, stop, cancel } = stand;
   const running = phase === 'opening' || phase === 'counting' || phase === 'listening';
   useEffect(() => {
@@ -102,7 +113,7 @@ function Stage({ settings, score, source, thread, pulse, width, low, height }: S
   }, [leave, running, start, stop]);
 
   const written = score.notes[0]?.written ?? 69;
-  const threadHeight = low ? height - 130 : Math.min(360, height * 0.4);
+  const threadHeight = low ? height - 130 : Math.min(440, height * 0.46);
   return (
     <View role="main" style={styles.stage}>
       <View style={styles.top}>
@@ -113,7 +124,7 @@ function Stage({ settings, score, source, thread, pulse, width, low, height }: S
         <View style={styles.thread}>
           <ThreadStage
             ref={thread}
-            width={(low ? width * 0.6 : width) - 24}
+            width={(low ? width * 0.6 : Math.min(width, 1180)) - 24}
             height={threadHeight}
             name={displayName(written)}
             holdSeconds={beatsToSeconds(score, scoreBeats(score))}
@@ -161,7 +172,14 @@ const styles = StyleSheet.create({
   pulseTrack: { height: 6, alignItems: 'center' },
   pulse: { height: 6, width: '34%', borderRadius: 3, backgroundColor: stage.gold, opacity: 0.12 },
   words: { alignItems: 'center', gap: 4, flexShrink: 1, minHeight: 150, justifyContent: 'center' },
-  word: { fontFamily: fonts.display, fontSize: 84, lineHeight: 98, color: stage.ink, textAlign: 'center', fontVariant: ['lining-nums', 'tabular-nums'] },
+  word: {
+    fontFamily: fonts.display,
+    fontSize: 84,
+    lineHeight: 98,
+    color: stage.ink,
+    textAlign: 'center',
+    fontVariant: ['lining-nums', 'tabular-nums'],
+  },
   hint: { fontSize: 20, lineHeight: 26, textAlign: 'center' },
   foot: { flexDirection: 'row', gap: 12, width: '100%', maxWidth: 640, alignSelf: 'center' },
 });

@@ -62,7 +62,9 @@ export class Metronome {
       const seconds = firstClick + this.next * this.period;
       if (seconds > this.context.currentTime + HORIZON_SECONDS) break;
       const accent = (((this.next - countInBeats) % beatsPerBar) + beatsPerBar) % beatsPerBar === 0;
-      const node = new AudioBufferSourceNode(this.context, { buffer: accent ? this.buffers.accent : this.buffers.ordinary });
+      const node = new AudioBufferSourceNode(this.context, {
+        buffer: accent ? this.buffers.accent : this.buffers.ordinary,
+      });
       node.connect(this.gain);
       node.start(seconds);
       scheduled.push({ seconds, accent });

@@ -27,7 +27,9 @@ export async function openMicrophone(): Promise<SoundSource> {
       node.connect(destination);
     },
     onEnd(listener) {
-      track.addEventListener('ended', () => listener('The microphone went away; what was heard until then is kept.'));
+      track.addEventListener('ended', () =>
+        listener('The microphone went away; what was heard until then is kept.'),
+      );
     },
     close() {
       node?.disconnect();

@@ -7,7 +7,10 @@ export class Playback {
     this.stop();
     const context = new AudioContext();
     const buffer = context.createBuffer(1, Math.max(1, samples.length), sampleRate);
-    buffer.copyToChannel(Float32Array.from(samples, (x) => x / 32_768), 0);
+    buffer.copyToChannel(
+      Float32Array.from(samples, (x) => x / 32_768),
+      0,
+    );
     const node = new AudioBufferSourceNode(context, { buffer });
     node.connect(context.destination);
     node.onended = () => {

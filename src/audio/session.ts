@@ -19,10 +19,10 @@ export interface SessionOptions {
   readonly source: SourceChoice;
   readonly metronomeSound: boolean;
   /** New frames, in rows of LIVE_STRIDE values. */
-  onLive(frames: Float32Array, sounding: boolean): void;
+  readonly onLive: (frames: Float32Array, sounding: boolean) => void;
   /** The take is over and measured. */
-  onResult(result: Result, source: SoundSource, sampleRate: number): void;
-  onProblem(problem: string): void;
+  readonly onResult: (result: Result, source: SoundSource, sampleRate: number) => void;
+  readonly onProblem: (problem: string) => void;
 }
 
 const WORKLET_URL = '/capture-worklet.js';
@@ -68,7 +68,12 @@ export class Session {
     }
   }
 
-  private static run(options: SessionOptions, context: AudioContext, client: AnalysisClient, source: SoundSource): Session {
+  private static run(
+    options: SessionOptions,
+    context: AudioContext,
+    client: AnalysisClient,
+    source: SoundSource,
+  ): Session {
     const { score, a4 } = options;
     const capture = new AudioWorkletNode(context, 'gold-reed-capture', { numberOfOutputs: 0 });
     const beats = score.tempo !== null && source.followsBeat;
@@ -124,7 +129,8 @@ export class Session {
   }
 
   private readonly onVisibility = () => {
-    if (document.hidden) this.finish('The page was hidden, so the take ended there; what was heard until then is kept.');
+    if (document.hidden)
+      this.finish('The page was hidden, so the take ended there; what was heard until then is kept.');
   };
 
   private close(): void {
@@ -139,16 +145,33 @@ export class Session {
   }
 }
 
-function openSource(options: SessionOptions, context: AudioContext, client: AnalysisClient): Promise<SoundSource> {
+function openSource(
+  options: SessionOptions,
+  context: AudioContext,
+  client: AnalysisClient,
+): Promise<SoundSource> {
   const { source, score, a4 } = options;
   if (source.kind === 'microphone') return openMicrophone();
   if (source.kind === 'file') return openRecording(context, source.file);
-  return openSimulatedPlayer({ client, score, a4, player: source.player, seed: source.seed, sampleRate: context.sampleRate });
+  return openSimulatedPlayer({
+    client,
+    score,
+    a4,
+    player: source.player,
+    seed: source.seed,
+    sampleRate: context.sampleRate,
+  });
 }
 
-function roundTripOf(source: SoundSource, context: AudioContext): { seconds: number; how: 'exact' | 'assumed' } {
+function roundTripOf(
+  source: SoundSource,
+  context: AudioContext,
+): { seconds: number; how: 'exact' | 'assumed' } {
   if (source.kind === 'simulated') return { seconds: 0, how: 'exact' };
-  return { seconds: context.baseLatency + (context.outputLatency || 0) + ASSUMED_INPUT_SECONDS, how: 'assumed' };
+  return {
+    seconds: context.baseLatency + (context.outputLatency || 0) + ASSUMED_INPUT_SECONDS,
+    how: 'assumed',
+  };
 }
 
 function startMetronome(

@@ -31,7 +31,9 @@ export async function openSimulatedPlayer(options: SimulatedOptions): Promise<So
       node = new AudioBufferSourceNode(context, { buffer });
       node.connect(destination);
       node.connect(context.destination);
-      node.start(firstBeat === null ? context.currentTime : Math.max(context.currentTime, firstBeat - LEAD_SECONDS));
+      node.start(
+        firstBeat === null ? context.currentTime : Math.max(context.currentTime, firstBeat - LEAD_SECONDS),
+      );
     },
     onEnd() {
       // It falls silent by itself, and silence ends the take.

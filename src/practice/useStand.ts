@@ -26,9 +26,9 @@ export interface Stand {
   readonly word: string;
   readonly hint: string;
   readonly problem: string | null;
-  start(): void;
-  stop(): void;
-  cancel(): void;
+  readonly start: () => void;
+  readonly stop: () => void;
+  readonly cancel: () => void;
 }
 
 const IDLE = { word: 'ready', hint: 'press start, or the space bar' };
@@ -73,7 +73,13 @@ export function useStand(options: StandOptions): Stand {
         session.current = null;
         setPhase('measuring');
         setSaid({ word: '…', hint: 'measuring' });
-        const conditions = { source: from.kind, sourceName: from.name, sampleRate, a4, processing: from.processing };
+        const conditions = {
+          source: from.kind,
+          sourceName: from.name,
+          sampleRate,
+          a4,
+          processing: from.processing,
+        };
         saveDraft(newTake(score, result, conditions, new Date()), result.audio).then(
           () => latest.current.onDone(),
           (error: unknown) => fail(`The take could not be stored: ${String(error)}`),
@@ -84,7 +90,10 @@ export function useStand(options: StandOptions): Stand {
         session.current = running;
         stopFollowing.current = follow(running, live, latest, setPhase, setSaid);
       },
-      (error: unknown) => fail(error instanceof SourceProblem ? error.message : `The sound could not be started: ${String(error)}`),
+      (error: unknown) =>
+        fail(
+          error instanceof SourceProblem ? error.message : `The sound could not be started: ${String(error)}`,
+        ),
     );
   }, [fail]);
 
@@ -135,7 +144,8 @@ class LiveThread {
   drain(secondsIntoMusic: number | null) {
     if (secondsIntoMusic !== null) this.origin = this.latestSeconds - secondsIntoMusic;
     const { origin } = this;
-    const points = origin === null ? [] : this.waiting.map((point) => ({ ...point, seconds: point.seconds - origin }));
+    const points =
+      origin === null ? [] : this.waiting.map((point) => ({ ...point, seconds: point.seconds - origin }));
     if (origin !== null) this.waiting = [];
     else this.waiting.splice(0, Math.max(0, this.waiting.length - 100));
     return points;

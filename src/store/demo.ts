@@ -10,7 +10,9 @@ export const demoSchema = z.object({
   /** Changes whenever the demo does, so that a browser knows whether it has this one. */
   edition: z.string(),
   story: z.string(),
-  takes: z.array(z.object({ take: takeSchema, /** 16-bit samples in base64. */ audio: z.string().nullable() })),
+  takes: z.array(
+    z.object({ take: takeSchema, /** 16-bit samples in base64. */ audio: z.string().nullable() }),
+  ),
 });
 export type Demo = z.infer<typeof demoSchema>;
 

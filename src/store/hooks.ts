@@ -38,8 +38,16 @@ export function useStorageUse() {
 }
 
 /** Settings, and a way to change some of them at once. `ready` is false until they have been read. */
-export function useSettings(): { settings: Settings; ready: boolean; change: (part: Partial<Settings>) => Promise<void> } {
-  const { data: stored, mutate: update } = useSWR<Settings>(data('settings'), async () => (await home()).store.readSettings(), LOCAL);
+export function useSettings(): {
+  settings: Settings;
+  ready: boolean;
+  change: (part: Partial<Settings>) => Promise<void>;
+} {
+  const { data: stored, mutate: update } = useSWR<Settings>(
+    data('settings'),
+    async () => (await home()).store.readSettings(),
+    LOCAL,
+  );
   const change = async (part: Partial<Settings>) => {
     const { store } = await home();
     const next = { ...(await store.readSettings()), ...part };

@@ -5,7 +5,12 @@ import { readRecord, type RecordKind } from './records';
 import { defaultSettings, settingsKind, type Settings } from './settings';
 import type { Storage } from './storage';
 
-const takeKind: RecordKind<Take> = { name: 'take', version: TAKE_VERSION, schema: takeSchema, migrations: {} };
+const takeKind: RecordKind<Take> = {
+  name: 'take',
+  version: TAKE_VERSION,
+  schema: takeSchema,
+  migrations: {},
+};
 
 const TAKE = 'take/';
 const TRASH = 'trash/';
@@ -134,7 +139,10 @@ export class LedgerStore {
   /** Sound kept with takes; the draft's and the bin's do not count against the player. */
   async use(): Promise<StorageUse> {
     const { takes } = await this.readLog();
-    return { audioBytes: takes.reduce((sum, take) => sum + (take.audio?.bytes ?? 0), 0), takes: takes.length };
+    return {
+      audioBytes: takes.reduce((sum, take) => sum + (take.audio?.bytes ?? 0), 0),
+      takes: takes.length,
+    };
   }
 
   async readSettings(): Promise<Settings> {
@@ -148,7 +156,9 @@ export class LedgerStore {
   /** Writes takes that come from elsewhere (the demo) as they are. */
   async importTakes(takes: readonly { take: Take; audio: Int16Array | null }[]): Promise<void> {
     for (const { take, audio } of takes) if (audio) await writeAudio(this.storage, take.id, audio);
-    await this.storage.setMany(Object.fromEntries(takes.map(({ take }) => [TAKE + take.id, JSON.stringify(take)])));
+    await this.storage.setMany(
+      Object.fromEntries(takes.map(({ take }) => [TAKE + take.id, JSON.stringify(take)])),
+    );
   }
 
   private async read<T>(key: string, kind: RecordKind<T>): Promise<T | null> {

@@ -2,7 +2,9 @@ import type * as z from 'zod';
 import { failure, success, type Outcome } from '@/core/outcome';
 
 /** Steps that bring an older record up to date: `migrations[n]` turns version n into version n + 1. */
-export type Migrations = Readonly<Record<number, (record: Record<string, unknown>) => Record<string, unknown>>>;
+export type Migrations = Readonly<
+  Record<number, (record: Record<string, unknown>) => Record<string, unknown>>
+>;
 
 /** How one kind of record is written and read. */
 export interface RecordKind<T> {
@@ -20,11 +22,14 @@ export function readRecord<T>(kind: RecordKind<T>, text: string): Outcome<T> {
   } catch {
     return failure(`${kind.name}: the stored text is damaged`);
   }
-  if (typeof raw !== 'object' || raw === null || Array.isArray(raw)) return failure(`${kind.name}: not a record`);
+  if (typeof raw !== 'object' || raw === null || Array.isArray(raw))
+    return failure(`${kind.name}: not a record`);
   let record = raw as Record<string, unknown>;
   let version = typeof record['version'] === 'number' ? record['version'] : NaN;
   if (version > kind.version) {
-    return failure(`${kind.name}: written by a newer Gold Reed (version ${version}); reload the page to update`);
+    return failure(
+      `${kind.name}: written by a newer Gold Reed (version ${version}); reload the page to update`,
+    );
   }
   for (; version < kind.version; version++) {
     const step = kind.migrations[version];

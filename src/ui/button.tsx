@@ -15,11 +15,22 @@ interface ButtonProps {
   readonly testID?: string;
 }
 
-export function Button({ label, onPress, look = 'plain', large, disabled, grow, spoken, testID }: ButtonProps) {
+export function Button({
+  label,
+  onPress,
+  look = 'plain',
+  large,
+  disabled,
+  grow,
+  spoken,
+  testID,
+}: ButtonProps) {
   const palette = usePalette();
   const [focused, setFocused] = useState(false);
   const fill = { main: palette.gold, strong: palette.ink, plain: 'transparent', quiet: 'transparent' }[look];
-  const ink = { main: palette.onGold, strong: palette.paper, plain: palette.ink, quiet: palette.goldText }[look];
+  const ink = { main: palette.onGold, strong: palette.paper, plain: palette.ink, quiet: palette.goldText }[
+    look
+  ];
   return (
     <Pressable
       role="button"
@@ -66,7 +77,15 @@ const styles = StyleSheet.create({
     justifyContent: 'center',
   },
   large: { minHeight: 68, borderRadius: 20 },
-  quiet: { paddingHorizontal: 4, minHeight: 44, alignItems: 'flex-start' },
+  quiet: {
+    paddingHorizontal: 0,
+    minHeight: 44,
+    alignItems: 'flex-start',
+    borderWidth: 0,
+    borderBottomWidth: 2,
+    borderRadius: 0,
+    alignSelf: 'flex-start',
+  },
   label: { fontFamily: fonts.medium, fontSize: 17, textAlign: 'center' },
   display: { fontFamily: fonts.display, fontSize: 18 },
   bold: { fontFamily: fonts.bold },

@@ -28,7 +28,13 @@ export function Choice<T extends string>({ label, options, value, onChange }: Ch
               onPress={() => onChange(option.value)}
               style={[styles.option, { borderBottomColor: chosen ? palette.gold : 'transparent' }]}
             >
-              <Text style={[styles.optionLabel, chosen && styles.bold, { color: chosen ? palette.ink : palette.softInk }]}>
+              <Text
+                style={[
+                  styles.optionLabel,
+                  chosen && styles.bold,
+                  { color: chosen ? palette.ink : palette.softInk },
+                ]}
+              >
                 {option.label}
               </Text>
             </Pressable>
@@ -62,7 +68,10 @@ export function Stepper({ label, value, low, high, step = 1, text, onChange }: S
       disabled={disabled}
       tabIndex={-1}
       onPress={() => move(by)}
-      style={({ pressed }) => [styles.key, { borderColor: palette.hairline, opacity: disabled ? 0.35 : pressed ? 0.6 : 1 }]}
+      style={({ pressed }) => [
+        styles.key,
+        { borderColor: palette.hairline, opacity: disabled ? 0.35 : pressed ? 0.6 : 1 },
+      ]}
     >
       <Text style={[styles.sign, { color: palette.ink }]}>{sign}</Text>
     </Pressable>
@@ -118,9 +127,22 @@ const styles = StyleSheet.create({
   option: { minHeight: 44, justifyContent: 'center', borderBottomWidth: 3 },
   optionLabel: { fontFamily: fonts.text, fontSize: 17 },
   bold: { fontFamily: fonts.bold },
-  stepper: { flexDirection: 'row', alignItems: 'center', gap: 10 },
-  key: { width: 44, height: 44, borderRadius: 14, borderWidth: 1, alignItems: 'center', justifyContent: 'center' },
+  stepper: { flexDirection: 'row', alignItems: 'center', gap: 4 },
+  key: {
+    width: 44,
+    height: 44,
+    borderRadius: 14,
+    borderWidth: 1,
+    alignItems: 'center',
+    justifyContent: 'center',
+  },
   sign: { fontFamily: fonts.medium, fontSize: 22, lineHeight: 26 },
-  reading: { minWidth: 92, minHeight: 44, alignItems: 'center', justifyContent: 'center', borderBottomWidth: 2 },
+  reading: {
+    minWidth: 88,
+    minHeight: 44,
+    alignItems: 'center',
+    justifyContent: 'center',
+    borderBottomWidth: 2,
+  },
   value: { fontFamily: fonts.bold, fontSize: 18, fontVariant: ['lining-nums', 'tabular-nums'] },
 });

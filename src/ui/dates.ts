@@ -1,6 +1,11 @@
 /** Dates as they read on screen, by the browser's own calendar; English like the rest of the words. */
 const day = new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long' });
-const short = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+const short = new Intl.DateTimeFormat('en-GB', {
+  day: 'numeric',
+  month: 'short',
+  hour: '2-digit',
+  minute: '2-digit',
+});
 const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
 const relative = new Intl.RelativeTimeFormat('en-GB', { numeric: 'auto' });
 const DAY_MS = 86_400_000;

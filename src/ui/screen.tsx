@@ -51,6 +51,14 @@ const styles = StyleSheet.create({
   panes: { flexDirection: 'row', gap: 36 },
   pane: { flex: 1, gap: 20, minWidth: 0 },
   second: { borderLeftWidth: 1, paddingLeft: 36 },
-  foot: { paddingHorizontal: 18, paddingVertical: 12, flexDirection: 'row', gap: 12, width: '100%', maxWidth: 640, alignSelf: 'center' },
+  foot: {
+    paddingHorizontal: 18,
+    paddingVertical: 12,
+    flexDirection: 'row',
+    gap: 12,
+    width: '100%',
+    maxWidth: 640,
+    alignSelf: 'center',
+  },
   wideFoot: { maxWidth: 1080, paddingHorizontal: 36, alignSelf: 'flex-start' },
 });

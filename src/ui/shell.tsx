@@ -11,7 +11,8 @@ const AREAS = [
   { path: '/bench', label: 'Bench' },
 ] as const;
 
-const isAt = (path: string, here: string) => (path === '/' ? here === '/' : here === path || here.startsWith(`${path}/`));
+const isAt = (path: string, here: string) =>
+  path === '/' ? here === '/' : here === path || here.startsWith(`${path}/`);
 
 /** The five areas: along the bottom on a phone, down the side on a wide screen. */
 export function Shell({ banner, children }: { banner?: ReactNode; children: ReactNode }) {
@@ -38,7 +39,7 @@ export function Shell({ banner, children }: { banner?: ReactNode; children: Reac
           return (
             <Link
               key={path}
-              href={path as Href}
+              href={path}
               aria-current={current ? 'page' : undefined}
               style={[
                 styles.area,

@@ -21,7 +21,12 @@ export function Title({ children, style, testID }: WordsProps) {
 export function Heading({ children, style, testID }: WordsProps) {
   const palette = usePalette();
   return (
-    <Text role="heading" aria-level={2} testID={testID} style={[styles.heading, { color: palette.ink }, style]}>
+    <Text
+      role="heading"
+      aria-level={2}
+      testID={testID}
+      style={[styles.heading, { color: palette.ink }, style]}
+    >
       {children}
     </Text>
   );
@@ -47,8 +52,18 @@ export function Soft({ children, style, testID }: WordsProps) {
 }
 
 const styles = StyleSheet.create({
-  title: { fontFamily: fonts.display, fontSize: 28, lineHeight: 34 },
-  heading: { fontFamily: fonts.display, fontSize: 19, lineHeight: 25 },
-  body: { fontFamily: fonts.text, fontSize: 17, lineHeight: 23, fontVariant: ['lining-nums', 'tabular-nums'] },
-  soft: { fontFamily: fonts.text, fontSize: 15, lineHeight: 20, fontVariant: ['lining-nums', 'tabular-nums'] },
+  title: { fontFamily: fonts.display, fontSize: 28, lineHeight: 34, fontVariant: ['lining-nums'] },
+  heading: { fontFamily: fonts.display, fontSize: 19, lineHeight: 25, fontVariant: ['lining-nums'] },
+  body: {
+    fontFamily: fonts.text,
+    fontSize: 17,
+    lineHeight: 23,
+    fontVariant: ['lining-nums', 'tabular-nums'],
+  },
+  soft: {
+    fontFamily: fonts.text,
+    fontSize: 15,
+    lineHeight: 20,
+    fontVariant: ['lining-nums', 'tabular-nums'],
+  },
 });

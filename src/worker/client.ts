@@ -1,4 +1,11 @@
-import { replySchema, type ListenRequest, type Reply, type Request, type Result, type SimulateRequest } from './protocol';
+import {
+  replySchema,
+  type ListenRequest,
+  type Reply,
+  type Request,
+  type Result,
+  type SimulateRequest,
+} from './protocol';
 
 export interface ListenHandlers {
   /** Rows of LIVE_STRIDE values each. */
@@ -15,7 +22,8 @@ export class AnalysisClient {
 
   constructor() {
     this.worker.onmessage = ({ data }) => this.receive(replySchema.parse(data));
-    this.worker.onerror = (event) => this.handlers?.onProblem(event.message || 'the analysis stopped unexpectedly');
+    this.worker.onerror = (event) =>
+      this.handlers?.onProblem(event.message || 'the analysis stopped unexpectedly');
   }
 
   /** Starts a take; its samples are to arrive on `samples`. */
@@ -51,6 +59,6 @@ export class AnalysisClient {
     if (reply.kind === 'live') this.handlers?.onLive(reply.frames, reply.sounding);
     else if (reply.kind === 'result') this.handlers?.onResult(reply);
     else if (reply.kind === 'failed') this.handlers?.onProblem(reply.problem);
-    else this.simulated?.(reply.audio as Float32Array<ArrayBuffer>);
+    else this.simulated?.(reply.audio);
   }
 }

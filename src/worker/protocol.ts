@@ -19,7 +19,10 @@ export const requestSchema = z.discriminatedUnion('kind', [
     roundTrip: timingSchema.shape.roundTrip,
   }),
   /** Clicks that have been scheduled, on the audio clock. */
-  z.object({ kind: z.literal('clicks'), clicks: z.array(z.object({ seconds: z.number(), accent: z.boolean() })) }),
+  z.object({
+    kind: z.literal('clicks'),
+    clicks: z.array(z.object({ seconds: z.number(), accent: z.boolean() })),
+  }),
   z.object({ kind: z.literal('finish'), interruption: z.string().nullable() }),
   z.object({
     kind: z.literal('simulate'),
@@ -37,7 +40,11 @@ export type ListenRequest = Extract<Request, { kind: 'listen' }>;
 export type SimulateRequest = Extract<Request, { kind: 'simulate' }>;
 
 /** Capture worklet → worker. */
-export const samplesSchema = z.object({ frame: z.number(), rate: z.number(), samples: z.instanceof(Float32Array) });
+export const samplesSchema = z.object({
+  frame: z.number(),
+  rate: z.number(),
+  samples: z.instanceof(Float32Array),
+});
 
 /** Values a live frame takes in a `live` message: seconds into the take, f0 in Hz, level in dB, airiness in dB. */
 export const LIVE_STRIDE = 4;

@@ -1,7 +1,13 @@
 import { findInstrument } from '@/core/instruments';
 import { perform } from '@/core/simulate';
 import { TakeListener } from '@/core/take';
-import { requestSchema, samplesSchema, type ListenRequest, type Reply, type SimulateRequest } from './protocol';
+import {
+  requestSchema,
+  samplesSchema,
+  type ListenRequest,
+  type Reply,
+  type SimulateRequest,
+} from './protocol';
 
 /** The worker's own end of things: messages in, messages out, and the one take that is being heard. */
 const scope = self as unknown as {

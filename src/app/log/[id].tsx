@@ -30,22 +30,41 @@ export default function KeptTake() {
   return (
     <TakeView
       take={take}
+      hear={
+        take.audio ? (
+          <Button label={playing ? 'Stop listening' : 'Hear it'} onPress={toggle} testID="hear" />
+        ) : (
+          <Soft>The sound of this take was not kept.</Soft>
+        )
+      }
       foot={
         <>
           <Button large grow={1} label="To the log" onPress={() => router.replace('/log')} />
-          <Button look="strong" large grow={1.6} label="Play it again" onPress={() => router.push('/stand')} />
+          <Button
+            look="strong"
+            large
+            grow={1.6}
+            label="Play it again"
+            onPress={() => router.push('/stand')}
+          />
         </>
       }
     >
-      {quiet ? <Notice text="The take is kept without its sound: there is no room left for sound. Bench shows how much is used." /> : null}
+      {quiet ? (
+        <Notice text="The take is kept without its sound: there is no room left for sound. Bench shows how much is used." />
+      ) : null}
       {take.remark ? (
         <View>
           <Soft>Your remark</Soft>
           <Body testID="remark">{take.remark}</Body>
         </View>
       ) : null}
-      {take.audio ? <Button label={playing ? 'Stop listening' : 'Hear it'} onPress={toggle} testID="hear" /> : <Soft>The sound of this take was not kept.</Soft>}
-      <Button look="quiet" label="Delete this take" testID="delete" onPress={() => void deleteTake(take.id).then(() => setDeleted(true))} />
+      <Button
+        look="quiet"
+        label="Delete this take"
+        testID="delete"
+        onPress={() => void deleteTake(take.id).then(() => setDeleted(true))}
+      />
     </TakeView>
   );
 }

@@ -3,7 +3,19 @@ import { Pressable, StyleSheet, View } from 'react-native';
 import { findInstrument } from '@/core/instruments';
 import type { Take } from '@/core/take';
 import { useLog } from '@/store';
-import { Body, Button, clockText, dayHeading, Heading, Notice, Screen, Soft, Strip, usePalette, verdictOf } from '@/ui';
+import {
+  Body,
+  Button,
+  clockText,
+  dayHeading,
+  Heading,
+  Notice,
+  Screen,
+  Soft,
+  Strip,
+  usePalette,
+  verdictOf,
+} from '@/ui';
 
 export default function LogScreen() {
   const router = useRouter();
@@ -20,7 +32,10 @@ export default function LogScreen() {
       ) : null}
       {log.takes.length === 0 ? (
         <>
-          <Body>Every take that you keep is found here again, with its figures, its sound and your remark. Play one long tone to begin.</Body>
+          <Body>
+            Every take that you keep is found here again, with its figures, its sound and your remark. Play
+            one long tone to begin.
+          </Body>
           <Button look="strong" label="Play one" onPress={() => router.push('/practise')} />
         </>
       ) : null}
@@ -70,7 +85,14 @@ function byDay(takes: readonly Take[]): [string, Take[]][] {
 }
 
 const styles = StyleSheet.create({
-  row: { flexDirection: 'row', gap: 14, alignItems: 'center', borderBottomWidth: 1, paddingVertical: 12, minHeight: 64 },
+  row: {
+    flexDirection: 'row',
+    gap: 14,
+    alignItems: 'center',
+    borderBottomWidth: 1,
+    paddingVertical: 12,
+    minHeight: 64,
+  },
   words: { flex: 1, gap: 1, minWidth: 0 },
   strip: { width: 110 },
 });

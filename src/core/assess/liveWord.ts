@@ -33,12 +33,15 @@ export class LiveWords {
   get now(): LiveWord {
     const last = this.recent[this.recent.length - 1];
     if (!last) return { word: 'play', hint: 'when you are ready' };
-    const near = this.recent.filter((heard) => heard.seconds >= last.seconds - MEMORY && !Number.isNaN(heard.cents));
+    const near = this.recent.filter(
+      (heard) => heard.seconds >= last.seconds - MEMORY && !Number.isNaN(heard.cents),
+    );
     if (near.length * 3 < this.recent.filter((heard) => heard.seconds >= last.seconds - MEMORY).length) {
       return { word: 'play', hint: 'when you are ready' };
     }
     const cents = middle(near.map((heard) => heard.cents));
-    if (Math.abs(cents) > FAR_CENTS) return { word: cents > 0 ? 'too high' : 'too low', hint: 'another note is sounding' };
+    if (Math.abs(cents) > FAR_CENTS)
+      return { word: cents > 0 ? 'too high' : 'too low', hint: 'another note is sounding' };
     if (Math.abs(cents) >= REMARK_CENTS) return { word: highOrLow(cents), hint: 'cents' };
     if (this.fading(last.seconds)) return { word: 'fading', hint: 'keep the air going' };
     return { word: 'hold', hint: 'just so' };
@@ -49,7 +52,8 @@ export class LiveWords {
     const first = heard[0];
     if (!first || now - first.seconds < FADE_MEMORY * 0.9) return false;
     const half = heard.length >> 1;
-    const fall = middle(heard.slice(half).map((h) => h.levelDb)) - middle(heard.slice(0, half).map((h) => h.levelDb));
+    const fall =
+      middle(heard.slice(half).map((h) => h.levelDb)) - middle(heard.slice(0, half).map((h) => h.levelDb));
     return fall / (FADE_MEMORY / 2) < FADING_DB_PER_SECOND;
   }
 }

@@ -23,6 +23,7 @@ export function assessLongTone(score: Score, heard: Heard, timing: Timing): Verd
     drift(note),
     wobble(note),
     vibrato(note, score),
+    loudness(note),
     levelSteadiness(note),
     purity(note, wanted),
     latency(note, timing),
@@ -33,7 +34,9 @@ export function assessLongTone(score: Score, heard: Heard, timing: Timing): Verd
   const summary = [
     wrong ? `${displayName(asked.written)} was asked for; ${name} was heard.` : null,
     `${name} lasted ${fixed(note.endSeconds - note.startSeconds, 1)} s and sat ${highOrLow(note.centreCents)} on average.`,
-    restarts > 0 ? `There were ${restarts} other ${restarts === 1 ? 'note' : 'notes'} in the take; the longest counts.` : null,
+    restarts > 0
+      ? `There were ${restarts} other ${restarts === 1 ? 'note' : 'notes'} in the take; the longest counts.`
+      : null,
   ];
   return {
     headline: wrong ? `${name}, not ${displayName(asked.written)}` : headline(note),
@@ -46,7 +49,9 @@ export function assessLongTone(score: Score, heard: Heard, timing: Timing): Verd
 export function heldNote(notes: readonly Note[]): Note | undefined {
   return notes.reduce<Note | undefined>(
     (longest, note) =>
-      !longest || note.endSeconds - note.startSeconds > longest.endSeconds - longest.startSeconds ? note : longest,
+      !longest || note.endSeconds - note.startSeconds > longest.endSeconds - longest.startSeconds
+        ? note
+        : longest,
     undefined,
   );
 }
@@ -95,7 +100,13 @@ function finding(
 
 function centre(note: Note, name: string): Finding {
   return finding(
-    { id: 'centre', label: 'Centre', unit: 'cents', meaning: 'The middle of the pitch over the whole note, against the written note at your pitch standard. Good to about half a cent.' },
+    {
+      id: 'centre',
+      label: 'Centre',
+      unit: 'cents',
+      meaning:
+        'The middle of the pitch over the whole note, against the written note at your pitch standard. Good to about half a cent.',
+    },
     note.centreCents,
     undefined,
     (value) => ({
@@ -110,7 +121,12 @@ function centre(note: Note, name: string): Finding {
 
 function drift(note: Note): Finding {
   return finding(
-    { id: 'drift', label: 'Drift', unit: 'cents a second', meaning: 'The slope of the pitch from beginning to end, robust against single slips.' },
+    {
+      id: 'drift',
+      label: 'Drift',
+      unit: 'cents a second',
+      meaning: 'The slope of the pitch from beginning to end, robust against single slips.',
+    },
     note.driftCentsPerSecond,
     note.unknown['driftCentsPerSecond'],
     (value) => ({
@@ -125,42 +141,94 @@ function drift(note: Note): Finding {
 
 function wobble(note: Note): Finding {
   return finding(
-    { id: 'wobble', label: 'Wobble', unit: 'cents', meaning: 'Irregular movement of the pitch (RMS) once drift and any vibrato are taken away.' },
+    {
+      id: 'wobble',
+      label: 'Wobble',
+      unit: 'cents',
+      meaning: 'Irregular movement of the pitch (RMS) once drift and any vibrato are taken away.',
+    },
     note.wobbleCents,
     note.unknown['wobbleCents'],
     (value) => ({
       value: fixed(value, 1),
-      sentence: value < REMARKABLE.wobble / 2 ? 'Hardly any wobble.' : value < REMARKABLE.wobble ? 'A little wobble.' : 'The pitch shook.',
+      sentence:
+        value < REMARKABLE.wobble / 2
+          ? 'Hardly any wobble.'
+          : value < REMARKABLE.wobble
+            ? 'A little wobble.'
+            : 'The pitch shook.',
     }),
   );
 }
 
 function vibrato(note: Note, score: Score): Finding {
-  const base = { id: 'vibrato', label: 'Vibrato', meaning: 'A regular swing of 3.5 to 8 Hz. The extent is half of the way from lowest to highest.' };
-  if (note.wobbleCents === null) return { ...base, value: null, unit: '', sentence: because(note.unknown['wobbleCents']) };
+  const base = {
+    id: 'vibrato',
+    label: 'Vibrato',
+    meaning: 'A regular swing of 3.5 to 8 Hz. The extent is half of the way from lowest to highest.',
+  };
+  if (note.wobbleCents === null)
+    return { ...base, value: null, unit: '', sentence: because(note.unknown['wobbleCents']) };
   if (!note.vibrato) {
-    return { ...base, value: 'none', unit: '', sentence: score.vibrato === 'wanted' ? 'Vibrato was asked for; none was heard.' : 'No vibrato.' };
+    return {
+      ...base,
+      value: 'none',
+      unit: '',
+      sentence: score.vibrato === 'wanted' ? 'Vibrato was asked for; none was heard.' : 'No vibrato.',
+    };
   }
   const { rateHz, extentCents } = note.vibrato;
   return {
     ...base,
     value: `${fixed(rateHz, 1)} Hz, ${fixed(extentCents, 0)}`,
     unit: 'cents either way',
-    sentence: score.vibrato === 'none' ? 'Vibrato sounded where none was asked for.' : 'The tone swung regularly.',
+    sentence:
+      score.vibrato === 'none' ? 'Vibrato sounded where none was asked for.' : 'The tone swung regularly.',
   };
+}
+
+function loudness(note: Note): Finding {
+  return finding(
+    {
+      id: 'loudness',
+      label: 'Loudness',
+      unit: 'dBFS',
+      meaning:
+        'The middle of the level against the loudest that this microphone can take. It compares takes on one device in one place, not players.',
+    },
+    note.levelDb,
+    note.unknown['levelDb'],
+    (value) => ({
+      value: fixed(value, 1),
+      sentence:
+        value > -6
+          ? 'Close to the most that the microphone takes.'
+          : value < -50
+            ? 'Very soft for this microphone; nearer would be better.'
+            : 'Well within what the microphone takes.',
+    }),
+  );
 }
 
 function levelSteadiness(note: Note): Finding {
   const fade = note.levelDriftDbPerSecond;
   return finding(
-    { id: 'level', label: 'Level', unit: 'dB unsteady', meaning: 'How far the loudness moved about its trend (RMS), whatever the loudness was. The microphone’s own gain control has to be off.' },
+    {
+      id: 'evenness',
+      label: 'Evenness',
+      unit: 'dB unsteady',
+      meaning:
+        'How far the loudness moved about its trend (RMS), whatever the loudness was. The microphone’s own gain control has to be off.',
+    },
     note.levelWobbleDb,
     note.unknown['levelWobbleDb'],
     (value) => ({
       value: fixed(value, 1),
       sentence: [
         value < REMARKABLE.levelWobble ? 'The loudness was even' : 'The loudness was uneven',
-        fade === null || Math.abs(fade) < REMARKABLE.fade / 2 ? '.' : `, and it ${fade < 0 ? 'faded' : 'grew'} by ${fixed(Math.abs(fade), 1)} dB a second.`,
+        fade === null || Math.abs(fade) < REMARKABLE.fade / 2
+          ? '.'
+          : `, and it ${fade < 0 ? 'faded' : 'grew'} by ${fixed(Math.abs(fade), 1)} dB a second.`,
       ].join(''),
     }),
   );
@@ -169,7 +237,13 @@ function levelSteadiness(note: Note): Finding {
 function purity(note: Note, wanted: number): Finding {
   const length = note.endSeconds - note.startSeconds;
   return finding(
-    { id: 'purity', label: 'Purity time', unit: `of ${fixed(length, 1)} s`, meaning: 'How long the tone stayed within 10 cents and 6 dB of its own first second, and without vibrato where none was asked for. The figure to follow over weeks.' },
+    {
+      id: 'purity',
+      label: 'Purity time',
+      unit: `of ${fixed(length, 1)} s`,
+      meaning:
+        'How long the tone stayed within 10 cents and 6 dB of its own first second, and without vibrato where none was asked for. The figure to follow over weeks.',
+    },
     note.puritySeconds,
     note.unknown['puritySeconds'],
     (value) => ({
@@ -194,34 +268,61 @@ function latency(note: Note, timing: Timing): Finding {
       : 'The way from loudspeaker to microphone has been taken off.';
   const value = firstBeatSeconds === null ? null : note.startSeconds - firstBeatSeconds - roundTrip.seconds;
   return finding(
-    { id: 'latency', label: 'Attack', unit: 'ms after the beat', meaning: `From the beat to where the pitch begins. ${sure}` },
+    {
+      id: 'latency',
+      label: 'Attack',
+      unit: 'ms after the beat',
+      meaning: `From the beat to where the pitch begins. ${sure}`,
+    },
     value,
     'no-beat',
     (late) => ({
       value: fixed(1000 * late, 0),
       sentence:
-        Math.abs(late) < REMARKABLE.latency ? 'On the beat.' : `${late > 0 ? 'Late' : 'Early'} by ${fixed(1000 * Math.abs(late), 0)} ms.`,
+        Math.abs(late) < REMARKABLE.latency
+          ? 'On the beat.'
+          : `${late > 0 ? 'Late' : 'Early'} by ${fixed(1000 * Math.abs(late), 0)} ms.`,
     }),
   );
 }
 
 function rise(note: Note): Finding {
   return finding(
-    { id: 'rise', label: 'Rise', unit: 'ms', meaning: 'From a tenth to nine tenths of the amplitude. A live room makes it longer.' },
+    {
+      id: 'rise',
+      label: 'Rise',
+      unit: 'ms',
+      meaning: 'From a tenth to nine tenths of the amplitude. A live room makes it longer.',
+    },
     note.attack.riseSeconds,
     note.unknown['riseSeconds'],
     (value) => ({
       value: fixed(1000 * value, 0),
-      sentence: value < 0.06 ? 'A quick start.' : value < 0.15 ? 'A soft start.' : 'It took its time to speak.',
+      sentence:
+        value < 0.06 ? 'A quick start.' : value < 0.15 ? 'A soft start.' : 'It took its time to speak.',
     }),
   );
 }
 
 function air(note: Note): Finding {
   return finding(
-    { id: 'air', label: 'Air', unit: 'dB against the tone', meaning: 'Noise between the partials against the partials: the further below zero, the clearer. Room noise counts too.' },
+    {
+      id: 'air',
+      label: 'Air',
+      unit: 'dB against the tone',
+      meaning:
+        'Noise between the partials against the partials: the further below zero, the clearer. Room noise counts too.',
+    },
     note.airinessDb,
     note.unknown['airinessDb'],
-    (value) => ({ value: fixed(value, 0), sentence: value > -15 ? 'Much air beside the tone.' : value > -25 ? 'Some air beside the tone.' : 'A clear tone.' }),
+    (value) => ({
+      value: fixed(value, 0),
+      sentence:
+        value > -15
+          ? 'Much air beside the tone.'
+          : value > -25
+            ? 'Some air beside the tone.'
+            : 'A clear tone.',
+    }),
   );
 }

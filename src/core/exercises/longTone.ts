@@ -20,7 +20,11 @@ export const longToneSchema = z
   .superRefine((value, context) => {
     const instrument = findInstrument(value.instrumentId);
     if (!instrument) {
-      context.addIssue({ code: 'custom', path: ['instrumentId'], message: `there is no instrument "${value.instrumentId}"` });
+      context.addIssue({
+        code: 'custom',
+        path: ['instrumentId'],
+        message: `there is no instrument "${value.instrumentId}"`,
+      });
       return;
     }
     const { low, high } = writtenRange(instrument);
@@ -53,5 +57,13 @@ export function longTone(parameters: LongTone): Outcome<Score> {
 
 export function defaultLongTone(instrumentId: string): LongTone {
   const home = findInstrument(instrumentId)?.home ?? 69;
-  return { instrumentId, written: home, beats: 8, tempo: 60, countInBeats: 4, dynamic: 'mf', vibrato: 'none' };
+  return {
+    instrumentId,
+    written: home,
+    beats: 8,
+    tempo: 60,
+    countInBeats: 4,
+    dynamic: 'mf',
+    vibrato: 'none',
+  };
 }

@@ -38,7 +38,14 @@ interface AnalysisParts {
 const orNull = (values: Float32Array, decimals: number) =>
   Array.from(values, (value) => (Number.isFinite(value) ? Number(value.toFixed(decimals)) : null));
 
-export function analysisOf({ instrumentId, a4, durationSeconds, frames, heard, withFrames }: AnalysisParts): Analysis {
+export function analysisOf({
+  instrumentId,
+  a4,
+  durationSeconds,
+  frames,
+  heard,
+  withFrames,
+}: AnalysisParts): Analysis {
   return {
     schema: 'gold-reed/analysis@1',
     instrument: instrumentId,

@@ -28,18 +28,21 @@ export function readWavLayout(head: Uint8Array, fileBytes: number): Outcome<WavL
     return failure('not a WAV file: it does not begin with RIFF and WAVE');
   }
   let format: Omit<WavLayout, 'dataOffset' | 'dataBytes'> | null = null;
-  for (let at = 12; at + 8 <= head.length; ) {
+  for (let at = 12; at + 8 <= head.length;) {
     const size = view.getUint32(at + 4, true);
     const body = at + 8;
     if (tag(at) === 'fmt ') {
-      if (size < 16 || body + size > head.length) return failure('the WAV file is truncated inside its format chunk');
+      if (size < 16 || body + size > head.length)
+        return failure('the WAV file is truncated inside its format chunk');
       const read = readFormat(view, body, size);
       if (!read.ok) return read;
       format = read.value;
     } else if (tag(at) === 'data') {
       if (!format) return failure('the WAV file has samples but no format chunk before them');
       if (body + size > fileBytes) {
-        return failure(`the WAV file is truncated: it promises ${size} bytes of samples and holds ${fileBytes - body}`);
+        return failure(
+          `the WAV file is truncated: it promises ${size} bytes of samples and holds ${fileBytes - body}`,
+        );
       }
       return success({ ...format, dataOffset: body, dataBytes: size - (size % format.blockBytes) });
     }
@@ -48,7 +51,11 @@ export function readWavLayout(head: Uint8Array, fileBytes: number): Outcome<WavL
   return failure('the WAV file is truncated: no samples were found');
 }
 
-function readFormat(view: DataView, at: number, size: number): Outcome<Omit<WavLayout, 'dataOffset' | 'dataBytes'>> {
+function readFormat(
+  view: DataView,
+  at: number,
+  size: number,
+): Outcome<Omit<WavLayout, 'dataOffset' | 'dataBytes'>> {
   let code = view.getUint16(at, true);
   const channels = view.getUint16(at + 2, true);
   const sampleRate = view.getUint32(at + 4, true);
@@ -60,9 +67,12 @@ function readFormat(view: DataView, at: number, size: number): Outcome<Omit<WavL
   }
   const encoding = code === FORMAT_FLOAT ? 'float' : 'integer';
   if (!(bits === 32 || (encoding === 'integer' && (bits === 16 || bits === 24)))) {
-    return failure(`${bits}-bit ${encoding} samples are not supported; use 16, 24 or 32-bit integers or 32-bit floats`);
+    return failure(
+      `${bits}-bit ${encoding} samples are not supported; use 16, 24 or 32-bit integers or 32-bit floats`,
+    );
   }
-  if (channels !== 1 && channels !== 2) return failure(`${channels} channels are not supported; use one or two`);
+  if (channels !== 1 && channels !== 2)
+    return failure(`${channels} channels are not supported; use one or two`);
   if (sampleRate < 8000 || sampleRate > 192_000) {
     return failure(`a sample rate of ${sampleRate} Hz is not supported; use 8000 to 192000 Hz`);
   }
@@ -94,7 +104,8 @@ function reader(view: DataView, { encoding, bits }: WavLayout): (at: number) => 
 export function encodeWav(samples: Int16Array, sampleRate: Hertz): Uint8Array {
   const bytes = new Uint8Array(44 + 2 * samples.length);
   const view = new DataView(bytes.buffer);
-  const text = (at: number, value: string) => [...value].forEach((c, i) => view.setUint8(at + i, c.charCodeAt(0)));
+  const text = (at: number, value: string) =>
+    [...value].forEach((c, i) => view.setUint8(at + i, c.charCodeAt(0)));
   text(0, 'RIFF');
   view.setUint32(4, 36 + 2 * samples.length, true);
   text(8, 'WAVEfmt ');

@@ -16,7 +16,14 @@ const bassoonRegisters: RegisterRow[] = [
 ];
 
 export const doubleReeds = [
-  instrument({ id: 'oboe', name: 'Oboe', kind: 'double-reed', home: 'A4', top: 'G6', registers: oboeRegisters('Bb3') }),
+  instrument({
+    id: 'oboe',
+    name: 'Oboe',
+    kind: 'double-reed',
+    home: 'A4',
+    top: 'G6',
+    registers: oboeRegisters('Bb3'),
+  }),
   instrument({
     id: 'cor-anglais',
     name: 'Cor anglais',

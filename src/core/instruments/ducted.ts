@@ -3,7 +3,13 @@ import { instrument } from './build';
 import type { Clef, Instrument } from './instrument';
 
 /** All recorders share their fingerings, counted from the lowest note. */
-function recorder(id: string, name: string, lowest: string, transposition: number, clef: Clef = 'treble'): Instrument {
+function recorder(
+  id: string,
+  name: string,
+  lowest: string,
+  transposition: number,
+  clef: Clef = 'treble',
+): Instrument {
   const up = (semitones: number) => noteName(noteNumber(lowest) + semitones);
   return instrument({
     id,

@@ -11,7 +11,14 @@ const fluteRegisters = (lowest: string): RegisterRow[] => [
 ];
 
 export const flutes = [
-  instrument({ id: 'flute', name: 'Flute', kind: 'edge', home: 'A4', top: 'D7', registers: fluteRegisters('B3') }),
+  instrument({
+    id: 'flute',
+    name: 'Flute',
+    kind: 'edge',
+    home: 'A4',
+    top: 'D7',
+    registers: fluteRegisters('B3'),
+  }),
   instrument({
     id: 'piccolo',
     name: 'Piccolo',

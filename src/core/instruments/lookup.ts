@@ -30,7 +30,10 @@ export function writtenOf(instrument: Instrument, sounding: Midi): Midi {
 }
 
 /** Lowest and highest sounding frequency of the written range. */
-export function soundingRange(instrument: Instrument, a4: Hertz = 440): { lowestHz: Hertz; highestHz: Hertz } {
+export function soundingRange(
+  instrument: Instrument,
+  a4: Hertz = 440,
+): { lowestHz: Hertz; highestHz: Hertz } {
   const { low, high } = writtenRange(instrument);
   return {
     lowestHz: midiToHertz(soundingOf(instrument, low), a4),

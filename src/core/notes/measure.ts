@@ -41,15 +41,23 @@ export function measureNote(
   const long = (body.to - body.from) * hop >= SHORTEST_FOR_TREND;
   const overBody = (column: Float32Array) => median(column.subarray(body.from, body.to));
 
-  const pitchCents = Float64Array.from(line.pitch.subarray(body.from, body.to), (p) => 100 * (p - soundingMidi));
+  const pitchCents = Float64Array.from(
+    line.pitch.subarray(body.from, body.to),
+    (p) => 100 * (p - soundingMidi),
+  );
   const pitchSlope = robustSlope(pitchCents);
-  const smoothing = (frames.settings.pitch.window * frames.settings.pitch.decimation) / frames.settings.sampleRate;
+  const smoothing =
+    (frames.settings.pitch.window * frames.settings.pitch.decimation) / frames.settings.sampleRate;
   const motion = long ? pitchMotion(detrended(pitchCents, pitchSlope), hop, smoothing) : null;
 
   const level = line.levelDb.subarray(body.from, body.to);
   const levelSlope = robustSlope(level);
   const clipped = frames.clipped.subarray(segment.from, segment.to).some((c) => c === 1);
-  const levelReason: UnknownReason = options.gainControlled ? 'gain-control' : clipped ? 'clipped' : 'too-short';
+  const levelReason: UnknownReason = options.gainControlled
+    ? 'gain-control'
+    : clipped
+      ? 'clipped'
+      : 'too-short';
   const trusted = (value: number) => (clipped || options.gainControlled ? NaN : value);
   const attack = attackOf(frames, line, segment, body);
 
@@ -65,15 +73,29 @@ export function measureNote(
     wobbleCents: figure('wobbleCents', motion?.wobbleCents),
     vibrato: motion?.vibrato ?? null,
     levelDb: figure('levelDb', trusted(median(level) ?? NaN), levelReason),
-    levelDriftDbPerSecond: figure('levelDriftDbPerSecond', trusted(long ? levelSlope / hop : NaN), levelReason),
-    levelWobbleDb: figure('levelWobbleDb', trusted(long ? rms(detrended(level, levelSlope)) : NaN), levelReason),
+    levelDriftDbPerSecond: figure(
+      'levelDriftDbPerSecond',
+      trusted(long ? levelSlope / hop : NaN),
+      levelReason,
+    ),
+    levelWobbleDb: figure(
+      'levelWobbleDb',
+      trusted(long ? rms(detrended(level, levelSlope)) : NaN),
+      levelReason,
+    ),
     brightness: figure('brightness', overBody(frames.brightness), 'out-of-band'),
     richness: figure('richness', overBody(frames.richness), 'out-of-band'),
     airinessDb: figure('airinessDb', overBody(frames.airinessDb), 'out-of-band'),
-    puritySeconds: figure('puritySeconds', long ? purityOf(line, segment, hop, limits, motion?.vibrato != null) : NaN),
+    puritySeconds: figure(
+      'puritySeconds',
+      long ? purityOf(line, segment, hop, limits, motion?.vibrato != null) : NaN,
+    ),
     attack: {
       riseSeconds: figure('riseSeconds', trusted(attack.rise), levelReason),
-      scoopCents: figure('scoopCents', attack.scoopPitch === null ? NaN : 100 * (attack.scoopPitch - centrePitch)),
+      scoopCents: figure(
+        'scoopCents',
+        attack.scoopPitch === null ? NaN : 100 * (attack.scoopPitch - centrePitch),
+      ),
       speechSeconds: figure('speechSeconds', attack.speech),
     },
     unknown,
@@ -90,7 +112,8 @@ function bodyOf(segment: Segment, hop: Seconds): Segment {
 function attackOf(frames: Frames, line: Line, segment: Segment, body: Segment) {
   const hop = frames.hopSeconds;
   const { levelDb, pitch, floorDb } = line;
-  const settled = median(levelDb.subarray(body.from, Math.min(body.to, body.from + Math.round(0.25 / hop)))) ?? NaN;
+  const settled =
+    median(levelDb.subarray(body.from, Math.min(body.to, body.from + Math.round(0.25 / hop)))) ?? NaN;
   const first = firstEnergy(line, segment, hop);
   const crossing = (dB: number): number => {
     for (let i = first; i < body.to; i++) {
@@ -117,7 +140,13 @@ function firstEnergy({ levelDb, floorDb, pitch }: Line, segment: Segment, hop: S
   return first;
 }
 
-function purityOf(line: Line, segment: Segment, hop: Seconds, limits: PurityLimits, vibrato: boolean): Seconds {
+function purityOf(
+  line: Line,
+  segment: Segment,
+  hop: Seconds,
+  limits: PurityLimits,
+  vibrato: boolean,
+): Seconds {
   if (vibrato && !limits.vibratoAllowed) return 0;
   const start = segment.from + Math.round(ATTACK / hop);
   const reference = Math.min(segment.to, start + Math.round(PURITY_REFERENCE / hop));
@@ -130,7 +159,8 @@ function purityOf(line: Line, segment: Segment, hop: Seconds, limits: PurityLimi
   for (let i = start; i < segment.to; i++) {
     const from = Math.max(start, i - smooth + 1);
     const here = median(line.pitch.subarray(from, from + smooth)) ?? NaN;
-    const pure = Math.abs(100 * (here - pitch)) <= limits.cents && line.levelDb[i]! >= level - limits.decibels;
+    const pure =
+      Math.abs(100 * (here - pitch)) <= limits.cents && line.levelDb[i]! >= level - limits.decibels;
     outside = pure ? 0 : outside + 1;
     if (outside >= lapse) return (i - outside + 1 - segment.from) * hop;
   }

@@ -1,7 +1,15 @@
 import * as z from 'zod';
 
 /** Why a figure is missing; shown to the player in place of a number. */
-export const unknownReason = z.enum(['too-short', 'too-noisy', 'gain-control', 'masked', 'clipped', 'no-beat', 'out-of-band']);
+export const unknownReason = z.enum([
+  'too-short',
+  'too-noisy',
+  'gain-control',
+  'masked',
+  'clipped',
+  'no-beat',
+  'out-of-band',
+]);
 export type UnknownReason = z.infer<typeof unknownReason>;
 
 const figure = z.number().nullable();
@@ -48,7 +56,16 @@ export const noteSchema = z.object({
 export type Note = z.infer<typeof noteSchema>;
 
 export const eventSchema = z.object({
-  kind: z.enum(['break', 'blip', 'squeak', 'undertone', 'gap', 'late-speech', 'wrong-note', 'vibrato-unwanted']),
+  kind: z.enum([
+    'break',
+    'blip',
+    'squeak',
+    'undertone',
+    'gap',
+    'late-speech',
+    'wrong-note',
+    'vibrato-unwanted',
+  ]),
   startSeconds: z.number(),
   endSeconds: z.number(),
   soundingMidi: z.number().int().nullable(),

@@ -6,13 +6,38 @@ import { hearNotes, ORDINARY_PURITY, type PurityLimits } from '.';
 
 const RATE = 48_000;
 
-function held(id: string, change: Partial<Player>, options: { written?: number; beats?: number; seed?: number; purity?: PurityLimits } = {}) {
+function held(
+  id: string,
+  change: Partial<Player>,
+  options: { written?: number; beats?: number; seed?: number; purity?: PurityLimits } = {},
+) {
   const instrument = findInstrument(id);
   if (!instrument) throw new Error(id);
-  const score = longTone({ ...defaultLongTone(id), beats: options.beats ?? 6, written: options.written ?? instrument.home });
+  const score = longTone({
+    ...defaultLongTone(id),
+    beats: options.beats ?? 6,
+    written: options.written ?? instrument.home,
+  });
   if (!score.ok) throw new Error(score.problem);
-  const player = { ...steadyPlayer, wobbleCents: 0, levelWobbleDb: 0, driftCentsPerSecond: 0, levelDriftDbPerSecond: 0, scoopCents: 0, ...change };
-  const performance = perform({ score: score.value, instrument, player, seed: options.seed ?? 1, sampleRate: RATE, a4: 440, leadSeconds: 0.6, tailSeconds: 0.6 });
+  const player = {
+    ...steadyPlayer,
+    wobbleCents: 0,
+    levelWobbleDb: 0,
+    driftCentsPerSecond: 0,
+    levelDriftDbPerSecond: 0,
+    scoopCents: 0,
+    ...change,
+  };
+  const performance = perform({
+    score: score.value,
+    instrument,
+    player,
+    seed: options.seed ?? 1,
+    sampleRate: RATE,
+    a4: 440,
+    leadSeconds: 0.6,
+    tailSeconds: 0.6,
+  });
   const listener = new Listener(RATE, soundingRange(instrument));
   listener.push(performance.audio);
   const heard = hearNotes(listener.finish(), instrument, options.purity ? { purity: options.purity } : {});
@@ -68,7 +93,10 @@ describe('purity', () => {
 
   it('is nothing where vibrato sounds and none was asked for', () => {
     const vibrato = { rateHz: 5, extentCents: 15 };
-    expect(held('flute', { vibrato }, { purity: { ...ORDINARY_PURITY, vibratoAllowed: false } }).note.puritySeconds).toBe(0);
+    expect(
+      held('flute', { vibrato }, { purity: { ...ORDINARY_PURITY, vibratoAllowed: false } }).note
+        .puritySeconds,
+    ).toBe(0);
     expect(held('flute', { vibrato }).note.puritySeconds).toBeGreaterThan(4);
   });
 });

@@ -113,7 +113,9 @@ function splitByPitch(pitch: Float64Array, run: Segment, hop: Seconds): Segment[
       centre = median(there) ?? value;
       away = 0;
     } else if (away === 0 && (i - from) % 4 === 0 && i - from >= holds) {
-      const recent = pitch.subarray(Math.max(from, i - follow), i + 1).filter((p) => Math.abs(p - centre) <= LEAVES_PITCH_SEMITONES);
+      const recent = pitch
+        .subarray(Math.max(from, i - follow), i + 1)
+        .filter((p) => Math.abs(p - centre) <= LEAVES_PITCH_SEMITONES);
       centre = median(recent) ?? centre;
     }
   }

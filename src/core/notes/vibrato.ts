@@ -41,7 +41,10 @@ export function pitchMotion(pitchCents: Float64Array, hop: Seconds, smoothing: S
   let total = 0;
   for (let start = 0; start + stretch <= pitchCents.length; start += Math.max(1, stretch >> 1)) {
     // A slow wander within the second is no part of the swing.
-    const part = detrended(pitchCents.subarray(start, start + stretch), lineThrough(pitchCents, start, stretch));
+    const part = detrended(
+      pitchCents.subarray(start, start + stretch),
+      lineThrough(pitchCents, start, stretch),
+    );
     const variance = rms(part) ** 2;
     const fit = bestSinusoid(part, hop);
     fits.push(fit);

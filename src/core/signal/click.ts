@@ -30,9 +30,15 @@ export interface Click {
  * How late the clicks are heard in the recording, found with a matched filter; null when they are not heard at all
  * (headphones) or not often enough to be sure. Best given the count-in, where nothing else sounds.
  */
-export function locateClicks(samples: Float32Array, sampleRate: Hertz, clicks: readonly Click[]): Seconds | null {
+export function locateClicks(
+  samples: Float32Array,
+  sampleRate: Hertz,
+  clicks: readonly Click[],
+): Seconds | null {
+  const beat = Math.min(...clicks.slice(1).map((click, i) => click.seconds - clicks[i]!.seconds));
+  const latest = Math.min(LATEST, beat - 2 * CLICK_SECONDS);
   const found = clicks
-    .map((click) => lagOf(samples, sampleRate, click))
+    .map((click) => lagOf(samples, sampleRate, click, latest))
     .filter((lag): lag is Seconds => lag !== null)
     .sort((a, b) => a - b);
   const middle = found[found.length >> 1];
@@ -41,14 +47,12 @@ export function locateClicks(samples: Float32Array, sampleRate: Hertz, clicks: r
   return agreeing >= 2 && agreeing * 2 >= clicks.length ? middle : null;
 }
 
-function lagOf(samples: Float32Array, sampleRate: Hertz, click: Click): Seconds | null {
+function lagOf(samples: Float32Array, sampleRate: Hertz, click: Click, latest: Seconds): Seconds | null {
   const shape = clickSamples(sampleRate, click.accent);
   const shapeEnergy = shape.reduce((sum, x) => sum + x * x, 0);
   const first = Math.max(0, Math.round((click.seconds + EARLIEST) * sampleRate));
-  const last = Math.min(samples.length - shape.length, Math.round((click.seconds + LATEST) * sampleRate));
-  let best = RESEMBLANCE;
-  let lag: Seconds | null = null;
-  for (let at = first; at <= last; at++) {
+  const last = Math.min(samples.length - shape.length, Math.round((click.seconds + latest) * sampleRate));
+  const likeness = (at: number) => {
     let product = 0;
     let energy = 0;
     for (let i = 0; i < shape.length; i++) {
@@ -56,20 +60,41 @@ function lagOf(samples: Float32Array, sampleRate: Hertz, click: Click): Seconds 
       product += x * shape[i]!;
       energy += x * x;
     }
-    const likeness = energy > 1e-9 ? product / Math.sqrt(energy * shapeEnergy) : 0;
-    if (likeness > best) {
-      best = likeness;
-      lag = at / sampleRate - click.seconds;
+    return energy > 1e-9 ? product / Math.sqrt(energy * shapeEnergy) : 0;
+  };
+  // Coarsely first: a quarter of the click's period still resembles it, then to the sample.
+  const stride = Math.max(1, Math.floor(sampleRate / ACCENT_HZ / 5));
+  let near = first;
+  let best = 0;
+  for (let at = first; at <= last; at += stride) {
+    const here = likeness(at);
+    if (here > best) {
+      best = here;
+      near = at;
     }
   }
-  return lag;
+  let place = near;
+  for (let at = Math.max(first, near - stride); at <= Math.min(last, near + stride); at++) {
+    const here = likeness(at);
+    if (here > best) {
+      best = here;
+      place = at;
+    }
+  }
+  return best >= RESEMBLANCE ? place / sampleRate - click.seconds : null;
 }
 
 /**
  * Frames whose windows touch a click.
  * @param lag how late the clicks are heard. @param reach half the length of the window that a frame is measured over.
  */
-export function clickMask(count: number, hop: Seconds, clicks: readonly Click[], lag: Seconds, reach: Seconds): Uint8Array {
+export function clickMask(
+  count: number,
+  hop: Seconds,
+  clicks: readonly Click[],
+  lag: Seconds,
+  reach: Seconds,
+): Uint8Array {
   const mask = new Uint8Array(count);
   for (const { seconds } of clicks) {
     const from = Math.max(0, Math.ceil((seconds + lag - reach) / hop));

@@ -65,7 +65,8 @@ export class Decimator {
   private filter(start: number): number {
     const { taps, half, recent } = this;
     let sum = taps[half]! * recent[start + half]!;
-    for (let k = 0, last = start + 2 * half; k < half; k++) sum += taps[k]! * (recent[start + k]! + recent[last - k]!);
+    for (let k = 0, last = start + 2 * half; k < half; k++)
+      sum += taps[k]! * (recent[start + k]! + recent[last - k]!);
     return sum;
   }
 }

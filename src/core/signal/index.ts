@@ -1,4 +1,4 @@
-export { clickMask, clickSamples, locateClicks, type Click } from './click';
+export { CLICK_SECONDS, clickMask, clickSamples, locateClicks, type Click } from './click';
 export type { Frames, LiveFrame } from './frames';
 export { Listener } from './listener';
 export { listeningSettings, type ListeningRange, type Settings } from './settings';

@@ -33,7 +33,10 @@ export class LevelMeter {
   constructor(private readonly settings: Settings) {
     const span = 2 * settings.levelHops;
     this.energies = new Float64Array(span);
-    const raw = Float64Array.from({ length: span }, (_, i) => settings.levelHops + 0.5 - Math.abs(i - settings.levelHops + 0.5));
+    const raw = Float64Array.from(
+      { length: span },
+      (_, i) => settings.levelHops + 0.5 - Math.abs(i - settings.levelHops + 0.5),
+    );
     const total = raw.reduce((a, b) => a + b, 0);
     this.weights = raw.map((w) => w / total);
   }

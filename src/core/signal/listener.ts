@@ -211,6 +211,7 @@ export class Listener {
 function steadyAround(f0: Float32Array, at: number, reach: number): boolean {
   if (at < reach || at + reach >= f0.length) return false;
   const here = f0[at]!;
-  for (let i = at - reach; i <= at + reach; i++) if (!(Math.abs(cents(f0[i]!, here)) < STEADY_CENTS)) return false;
+  for (let i = at - reach; i <= at + reach; i++)
+    if (!(Math.abs(cents(f0[i]!, here)) < STEADY_CENTS)) return false;
   return true;
 }

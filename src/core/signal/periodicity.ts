@@ -98,7 +98,8 @@ export class Periodicity {
       let slot = this.count;
       if (this.count === CANDIDATES) {
         slot = 0;
-        for (let i = 1; i < CANDIDATES; i++) if (this.worth(clarity[i]!, i) < this.worth(clarity[slot]!, slot)) slot = i;
+        for (let i = 1; i < CANDIDATES; i++)
+          if (this.worth(clarity[i]!, i) < this.worth(clarity[slot]!, slot)) slot = i;
         if (this.worth(clarity[slot]!, slot) >= this.worth(height, CANDIDATES)) continue;
         for (; slot < CANDIDATES - 1; slot++) {
           frequency[slot] = frequency[slot + 1]!;

@@ -14,7 +14,8 @@ export class RealFft {
 
   /** @param size number of real samples, a power of two ≥ 8. */
   constructor(readonly size: number) {
-    if (size < 8 || (size & (size - 1)) !== 0) throw new Error(`FFT size must be a power of two ≥ 8, got ${size}`);
+    if (size < 8 || (size & (size - 1)) !== 0)
+      throw new Error(`FFT size must be a power of two ≥ 8, got ${size}`);
     const n = size / 2;
     this.half = new FFT(n);
     this.packed = new Float64Array(size);

@@ -25,7 +25,8 @@ export class SampleWindow {
   /** Copies `length` samples from stream position `start`; what lies before the stream reads as zero. */
   read(start: number, length: number, out: Float64Array): void {
     const offset = start - this.base;
-    if (offset < 0 && start >= 0) throw new RangeError(`samples before ${this.base} are gone, asked for ${start}`);
+    if (offset < 0 && start >= 0)
+      throw new RangeError(`samples before ${this.base} are gone, asked for ${start}`);
     if (offset + length > this.used) throw new RangeError(`sample ${start + length} has not arrived yet`);
     const lead = Math.max(0, -offset);
     out.fill(0, 0, lead);

@@ -56,11 +56,15 @@ export function listeningSettings(sampleRate: Hertz, range: ListeningRange): Set
   // A whole tone below the written range and a fifth above it: bent notes and overshot modes stay in sight.
   const minHz = range.lowestHz / 1.13;
   const maxHz = Math.min(range.highestHz * 1.5, sampleRate * 0.42);
-  if (!(minHz * 4 < maxHz)) throw new RangeError(`a sample rate of ${sampleRate} Hz is too low for this instrument`);
+  if (!(minHz * 4 < maxHz))
+    throw new RangeError(`a sample rate of ${sampleRate} Hz is too low for this instrument`);
 
   const pitchDecimation = Math.max(
     1,
-    Math.floor(sampleRate / Math.max(SAMPLES_PER_SHORTEST_PERIOD * Math.min(maxHz, range.highestHz), LOWEST_PITCH_RATE)),
+    Math.floor(
+      sampleRate /
+        Math.max(SAMPLES_PER_SHORTEST_PERIOD * Math.min(maxHz, range.highestHz), LOWEST_PITCH_RATE),
+    ),
   );
   const pitchRate = sampleRate / pitchDecimation;
   const maxLag = Math.ceil(pitchRate / minHz) + 2;

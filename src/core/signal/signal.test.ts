@@ -1,4 +1,11 @@
-import { findInstrument, instruments, soundingRange, writtenRange, soundingOf, type Instrument } from '@/core/instruments';
+import {
+  findInstrument,
+  instruments,
+  soundingRange,
+  writtenRange,
+  soundingOf,
+  type Instrument,
+} from '@/core/instruments';
 import { centsBetween, midiToHertz } from '@/core/tuning';
 import { Random } from '@/core/simulate';
 import { Listener } from '.';
@@ -12,16 +19,22 @@ function instrumentNamed(id: string): Instrument {
 }
 
 /** A steady tone with falling partials in white noise. */
-function tone(frequency: number, seconds: number, options: { snr?: number; odd?: boolean; weakFirst?: boolean; rate?: number } = {}) {
+function tone(
+  frequency: number,
+  seconds: number,
+  options: { snr?: number; odd?: boolean; weakFirst?: boolean; rate?: number } = {},
+) {
   const rate = options.rate ?? RATE;
   const random = new Random(7);
   const out = new Float32Array(Math.round(seconds * rate));
   let power = 0;
   for (let k = 1; k <= 12 && k * frequency < 0.45 * rate; k++) {
-    const amplitude = (0.2 / k) * (options.odd && k % 2 === 0 ? 0.05 : 1) * (options.weakFirst && k === 1 ? 0.05 : 1);
+    const amplitude =
+      (0.2 / k) * (options.odd && k % 2 === 0 ? 0.05 : 1) * (options.weakFirst && k === 1 ? 0.05 : 1);
     const phase = random.between(0, 6);
     power += amplitude ** 2 / 2;
-    for (let i = 0; i < out.length; i++) out[i]! += amplitude * Math.sin((2 * Math.PI * k * frequency * i) / rate + phase);
+    for (let i = 0; i < out.length; i++)
+      out[i]! += amplitude * Math.sin((2 * Math.PI * k * frequency * i) / rate + phase);
   }
   const noise = Math.sqrt(power * 10 ** (-(options.snr ?? 40) / 10));
   for (let i = 0; i < out.length; i++) out[i]! += noise * random.normal();
@@ -34,20 +47,30 @@ function listen(samples: Float32Array, instrument: Instrument, rate = RATE) {
   return listener.finish();
 }
 
-const quantile = (values: number[], q: number) => [...values].sort((a, b) => a - b)[Math.floor(q * (values.length - 1))] ?? NaN;
+const quantile = (values: number[], q: number) =>
+  [...values].sort((a, b) => a - b)[Math.floor(q * (values.length - 1))] ?? NaN;
 
 describe('f0', () => {
-  it.each(instruments.map((each) => [each.id, each] as const))('is right to a tenth of a cent on the %s', (_, instrument) => {
-    const { low, high } = writtenRange(instrument);
-    for (const written of [low, Math.round((low + high) / 2), high]) {
-      const truth = midiToHertz(soundingOf(instrument, written)) * 1.003;
-      const frames = listen(tone(truth, 1.5, { odd: instrument.series === 'odd', weakFirst: instrument.kind === 'double-reed' }), instrument);
-      const errors = [...frames.f0.slice(60, -60)].map((f0) => Math.abs(centsBetween(f0, truth)));
-      expect(errors.every((error) => error < 50)).toBe(true);
-      expect(quantile(errors, 0.5)).toBeLessThan(0.1);
-      expect(quantile(errors, 0.99)).toBeLessThan(1);
-    }
-  });
+  it.each(instruments.map((each) => [each.id, each] as const))(
+    'is right to a tenth of a cent on the %s',
+    (_, instrument) => {
+      const { low, high } = writtenRange(instrument);
+      for (const written of [low, Math.round((low + high) / 2), high]) {
+        const truth = midiToHertz(soundingOf(instrument, written)) * 1.003;
+        const frames = listen(
+          tone(truth, 1.5, {
+            odd: instrument.series === 'odd',
+            weakFirst: instrument.kind === 'double-reed',
+          }),
+          instrument,
+        );
+        const errors = [...frames.f0.slice(60, -60)].map((f0) => Math.abs(centsBetween(f0, truth)));
+        expect(errors.every((error) => error < 50)).toBe(true);
+        expect(quantile(errors, 0.5)).toBeLessThan(0.1);
+        expect(quantile(errors, 0.99)).toBeLessThan(1);
+      }
+    },
+  );
 
   it.each([8000, 22_050, 44_100, 96_000, 192_000])('does not depend on the sample rate (%d Hz)', (rate) => {
     const frames = listen(tone(311.1, 1, { rate }), instrumentNamed('oboe'), rate);
@@ -70,7 +93,10 @@ describe('f0', () => {
 
 describe('level', () => {
   it('is the RMS in dBFS', () => {
-    const samples = Float32Array.from({ length: RATE }, (_, i) => 0.5 * Math.sin((2 * Math.PI * 440 * i) / RATE));
+    const samples = Float32Array.from(
+      { length: RATE },
+      (_, i) => 0.5 * Math.sin((2 * Math.PI * 440 * i) / RATE),
+    );
     const frames = listen(samples, instrumentNamed('flute'));
     expect(frames.levelDb[90]).toBeCloseTo(20 * Math.log10(0.5 / Math.SQRT2), 1);
   });
@@ -83,7 +109,8 @@ describe('level', () => {
 
 describe('airiness', () => {
   it('falls and rises with the noise, dB for dB', () => {
-    const middle = (snr: number) => quantile([...listen(tone(500, 1.5, { snr }), instrumentNamed('flute')).airinessDb.slice(60, -60)], 0.5);
+    const middle = (snr: number) =>
+      quantile([...listen(tone(500, 1.5, { snr }), instrumentNamed('flute')).airinessDb.slice(60, -60)], 0.5);
     expect(middle(10) - middle(30)).toBeCloseTo(20, 0);
   });
 });
@@ -103,7 +130,10 @@ describe('what is no music', () => {
 
   it('hears hardly any pitch in noise', () => {
     const random = new Random(3);
-    const frames = listen(Float32Array.from({ length: 3 * RATE }, () => 0.1 * random.normal()), instrumentNamed('flute'));
+    const frames = listen(
+      Float32Array.from({ length: 3 * RATE }, () => 0.1 * random.normal()),
+      instrumentNamed('flute'),
+    );
     const voiced = [...frames.f0].filter((f0) => f0 > 0).length;
     expect(voiced / frames.count).toBeLessThan(0.05);
   });

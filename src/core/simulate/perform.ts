@@ -45,7 +45,11 @@ const CONTROL_SAMPLES = 16;
 export function perform(options: PerformOptions): Performance {
   const { score, sampleRate, leadSeconds, tailSeconds, player } = options;
   const random = new Random(options.seed);
-  const total = leadSeconds + beatsToSeconds(score, scoreBeats(score)) + Math.max(0, player.latenessSeconds) + tailSeconds;
+  const total =
+    leadSeconds +
+    beatsToSeconds(score, scoreBeats(score)) +
+    Math.max(0, player.latenessSeconds) +
+    tailSeconds;
   const audio = new Float32Array(Math.ceil(total * sampleRate));
   const room = 10 ** (player.roomNoiseDb / 20);
   for (let i = 0; i < audio.length; i++) audio[i] = room * random.normal();
@@ -85,7 +89,10 @@ function sound(audio: Float32Array, note: ScoreNote, options: PerformOptions, ra
         player.scoopCents * Math.exp(-t / SCOOP_TIME) +
         (player.vibrato ? player.vibrato.extentCents * Math.sin(2 * Math.PI * player.vibrato.rateHz * t) : 0);
       step = (2 * Math.PI * target * 2 ** (cents / 1200)) / sampleRate;
-      loudness = 10 ** ((levelDb + player.levelDriftDbPerSecond * (t - middle) + player.levelWobbleDb * levelWander(t)) / 20);
+      loudness =
+        10 **
+        ((levelDb + player.levelDriftDbPerSecond * (t - middle) + player.levelWobbleDb * levelWander(t)) /
+          20);
     }
     turn += step;
     const cos = Math.cos(turn);

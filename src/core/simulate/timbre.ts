@@ -23,7 +23,12 @@ const COLOURS: Readonly<Record<string, Colour>> = {
 };
 
 function colourOf(instrument: Instrument): Colour {
-  const name = instrument.series === 'odd' ? 'clarinet' : instrument.clef === 'bass' && instrument.kind === 'double-reed' ? 'bassoon' : instrument.kind;
+  const name =
+    instrument.series === 'odd'
+      ? 'clarinet'
+      : instrument.clef === 'bass' && instrument.kind === 'double-reed'
+        ? 'bassoon'
+        : instrument.kind;
   const colour = COLOURS[name];
   if (!colour) throw new Error(`no colour for ${name}`);
   return colour;

@@ -1,5 +1,5 @@
 import type { Seconds } from '@/core/tuning';
-import { Random } from './random';
+import type { Random } from './random';
 
 /**
  * A smooth irregular line of unit RMS without trend: sinusoids of 0.3–2.6 Hz with random phases. Slower than any vibrato,
@@ -11,5 +11,6 @@ export function wander(random: Random, duration: Seconds): (t: Seconds) => numbe
     phase: random.between(0, 2 * Math.PI),
   }));
   const scale = Math.sqrt(2 / parts.length);
-  return (t) => scale * parts.reduce((sum, { rate, phase }) => sum + Math.sin(2 * Math.PI * rate * t + phase), 0);
+  return (t) =>
+    scale * parts.reduce((sum, { rate, phase }) => sum + Math.sin(2 * Math.PI * rate * t + phase), 0);
 }

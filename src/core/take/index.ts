@@ -1,2 +1,11 @@
-export { conditionsSchema, takeOf, TAKE_VERSION, takeSchema, traceSchema, type Conditions, type Take, type Trace } from './take';
+export {
+  conditionsSchema,
+  takeOf,
+  TAKE_VERSION,
+  takeSchema,
+  traceSchema,
+  type Conditions,
+  type Take,
+  type Trace,
+} from './take';
 export { TakeListener, type HeardTake, type TakeRequest } from './takeListener';

@@ -10,7 +10,7 @@ export class Recorder {
 
   push(samples: Float32Array): void {
     const whole = toInt16(samples);
-    for (let at = 0; at < whole.length; ) {
+    for (let at = 0; at < whole.length;) {
       if (this.used === BLOCK) {
         this.blocks.push(new Int16Array(BLOCK));
         this.used = 0;
@@ -25,9 +25,15 @@ export class Recorder {
 
   /** All samples in one piece. */
   toArray(): Int16Array<ArrayBuffer> {
-    const out = new Int16Array(this.length);
+    return this.head(this.length);
+  }
+
+  /** The first samples, as many as there are. */
+  head(count: number): Int16Array<ArrayBuffer> {
+    const out = new Int16Array(Math.max(0, Math.min(count, this.length)));
     this.blocks.forEach((block, i) => {
-      if (i * BLOCK < out.length) out.set(block.subarray(0, Math.min(BLOCK, out.length - i * BLOCK)), i * BLOCK);
+      if (i * BLOCK < out.length)
+        out.set(block.subarray(0, Math.min(BLOCK, out.length - i * BLOCK)), i * BLOCK);
     });
     return out;
   }

@@ -2,7 +2,7 @@ import type { Timing } from '@/core/assess';
 import type { Score } from '@/core/exercises';
 import { findInstrument, soundingRange, type Instrument } from '@/core/instruments';
 import { hearNotes, ORDINARY_PURITY, type Note, type NoteEvent } from '@/core/notes';
-import { clickMask, Listener, locateClicks, type Click, type LiveFrame } from '@/core/signal';
+import { CLICK_SECONDS, clickMask, Listener, locateClicks, type Click, type LiveFrame } from '@/core/signal';
 import { Recorder } from './recorder';
 import type { Trace } from './take';
 import { traceOf } from './trace';
@@ -40,7 +40,6 @@ const LEAST_TONE_SECONDS = 0.35;
 const SOUNDING_DB = 9;
 /** Sounds shorter than this in the middle of silence (clicks) do not break it. */
 const BLIP_SECONDS = 0.09;
-const COUNT_IN_MARGIN = 0.6;
 
 /** Follows one take from its first sample to its measures. Knows nothing of workers and messages. */
 export class TakeListener {
@@ -54,12 +53,16 @@ export class TakeListener {
   private soundingFor = 0;
   private silentFor = 0;
   private toneHeard = false;
+  /** How late clicks are heard; null when they are not, undefined until the count-in is over. */
+  private clickLag: number | null | undefined = undefined;
 
   constructor(private readonly request: TakeRequest) {
     const instrument = findInstrument(request.score.instrumentId);
     if (!instrument) throw new Error(`there is no instrument "${request.score.instrumentId}"`);
     this.instrument = instrument;
-    this.listener = new Listener(request.sampleRate, soundingRange(instrument, request.a4), (frame) => this.follow(frame));
+    this.listener = new Listener(request.sampleRate, soundingRange(instrument, request.a4), (frame) =>
+      this.follow(frame),
+    );
   }
 
   /** @param frame place of the first sample on the audio clock, in samples. */
@@ -94,13 +97,10 @@ export class TakeListener {
     const { request } = this;
     const frames = this.listener.finish();
     const audio = this.recorder.toArray();
-    const origin = (this.firstFrame ?? 0) / request.sampleRate;
-    const clicks = this.clicks.map((click) => ({ ...click, seconds: click.seconds - origin }));
-    const timing = this.timing(clicks, origin, audio);
-    if (clicks.length > 0 && timing.heard) {
-      const { settings } = frames;
-      const reach = Math.max(settings.pitch.window * settings.pitch.decimation, settings.levelHops * 2 * settings.hop) / 2 / settings.sampleRate;
-      frames.masked.set(clickMask(frames.count, frames.hopSeconds, clicks, timing.roundTrip.seconds, reach));
+    const lag = this.clickLag ?? this.findClicks();
+    if (lag !== null) {
+      const clicks = this.clicks.map((click) => ({ ...click, seconds: click.seconds - this.origin }));
+      frames.masked.set(clickMask(frames.count, frames.hopSeconds, clicks, lag, this.maskReach));
     }
     const heard = hearNotes(frames, this.instrument, {
       a4: request.a4,
@@ -114,7 +114,7 @@ export class TakeListener {
       floorDb: heard.floorDb,
       clipped: frames.clipped.some((c) => c === 1),
       trace: traceOf(frames, request.a4),
-      timing: { firstBeatSeconds: timing.firstBeatSeconds, roundTrip: timing.roundTrip },
+      timing: this.timing(lag),
       audio,
     };
   }
@@ -125,8 +125,14 @@ export class TakeListener {
   }
 
   private follow({ index, f0, levelDb, airinessDb }: LiveFrame): void {
-    this.live.push(index * this.listener.settings.hopSeconds, f0, levelDb, airinessDb);
     const hop = this.listener.settings.hopSeconds;
+    const seconds = index * hop;
+    const { firstBeat } = this.request;
+    if (this.clickLag === undefined && firstBeat !== null && seconds + this.origin >= firstBeat)
+      this.clickLag = this.findClicks();
+    // What a click covers is no part of the thread.
+    if (this.isClick(seconds)) return;
+    this.live.push(seconds, f0, levelDb, airinessDb);
     // The room is learnt from what is heard first; a room that grows louder is followed slowly.
     this.quietest = Math.min(levelDb, this.quietest + hop * 0.5);
     const sounds = f0 > 0 && levelDb > Math.max(-72, this.quietest + SOUNDING_DB);
@@ -136,18 +142,46 @@ export class TakeListener {
     if (this.soundingFor * hop >= LEAST_TONE_SECONDS) this.toneHeard = true;
   }
 
+  private get origin(): number {
+    return (this.firstFrame ?? 0) / this.request.sampleRate;
+  }
+
+  /** Half of the longest window that a frame is measured over. */
+  private get maskReach(): number {
+    const { pitch, levelHops, hop, sampleRate } = this.listener.settings;
+    return Math.max(pitch.window * pitch.decimation, levelHops * 2 * hop) / 2 / sampleRate;
+  }
+
+  /** How late the count-in's clicks are heard in this recording; null when they are not heard, or nothing beats. */
+  private findClicks(): number | null {
+    const { firstBeat, sampleRate } = this.request;
+    if (firstBeat === null) return null;
+    const countIn = this.clicks.filter((click) => click.seconds < firstBeat - 0.01);
+    if (countIn.length < 2) return null;
+    const onset = (firstBeat - this.origin) * sampleRate;
+    const quiet = Float32Array.from(this.recorder.head(Math.ceil(onset)), (x) => x / 32_768);
+    return locateClicks(
+      quiet,
+      sampleRate,
+      countIn.map((click) => ({ ...click, seconds: click.seconds - this.origin })),
+    );
+  }
+
+  private isClick(seconds: number): boolean {
+    const { clickLag, maskReach } = this;
+    if (clickLag == null) return false;
+    const at = seconds + this.origin - clickLag;
+    return this.clicks.some(
+      (click) => at > click.seconds - maskReach && at < click.seconds + CLICK_SECONDS + maskReach,
+    );
+  }
+
   /** Where the beats fall on the take's own time line, measured by the clicks of the count-in where they can be heard. */
-  private timing(clicks: readonly Click[], origin: number, audio: Int16Array): Timing & { heard: boolean } {
-    const { firstBeat, roundTrip, sampleRate } = this.request;
-    if (firstBeat === null) return { firstBeatSeconds: null, roundTrip, heard: false };
-    const firstBeatSeconds = firstBeat - origin;
-    const countIn = clicks.filter((click) => click.seconds < firstBeatSeconds - 0.01);
-    const until = Math.min(audio.length, Math.ceil((firstBeatSeconds + COUNT_IN_MARGIN) * sampleRate));
-    const quiet = Float32Array.from(audio.subarray(0, Math.max(0, until)), (x) => x / 32_768);
-    const lag = locateClicks(quiet, sampleRate, countIn);
-    if (lag === null) return { firstBeatSeconds, roundTrip, heard: false };
-    const how = roundTrip.how === 'exact' ? 'exact' : 'measured';
-    return { firstBeatSeconds, roundTrip: { seconds: how === 'exact' ? roundTrip.seconds : lag, how }, heard: true };
+  private timing(lag: number | null): Timing {
+    const { firstBeat, roundTrip } = this.request;
+    if (firstBeat === null) return { firstBeatSeconds: null, roundTrip };
+    const firstBeatSeconds = firstBeat - this.origin;
+    if (lag === null || roundTrip.how === 'exact') return { firstBeatSeconds, roundTrip };
+    return { firstBeatSeconds, roundTrip: { seconds: lag, how: 'measured' } };
   }
 }
-

@@ -39,5 +39,8 @@ export function displayName(midi: Midi): string {
 
 /** As `noteName`, in words for a screen reader: `C sharp 5`. */
 export function spokenName(midi: Midi): string {
-  return noteName(midi).replace('#', ' sharp ').replace('b', ' flat ').replace(/^([A-G])(\d)/, '$1 $2');
+  return noteName(midi)
+    .replace('#', ' sharp ')
+    .replace('b', ' flat ')
+    .replace(/^([A-G])(\d)/, '$1 $2');
 }

@@ -13,8 +13,8 @@ interface BoreProps {
   readonly height: number;
 }
 
-const WIDTH = 190;
-const TUBE = { left: 74, right: 142, flare: 9 };
+const WIDTH = 158;
+const TUBE = { left: 62, right: 118, flare: 7 };
 const PAD = 12;
 const OCTAVE = 12;
 
@@ -49,7 +49,14 @@ export function Bore({ instrument, value, onChange, height }: BoreProps) {
       onResponderGrant={choose}
       onResponderMove={choose}
       {...keyHandler((key) => {
-        const by = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: OCTAVE, PageDown: -OCTAVE }[key];
+        const by = {
+          ArrowUp: 1,
+          ArrowRight: 1,
+          ArrowDown: -1,
+          ArrowLeft: -1,
+          PageUp: OCTAVE,
+          PageDown: -OCTAVE,
+        }[key];
         if (by !== undefined) move(by);
         else if (key === 'Home') onChange(low);
         else if (key === 'End') onChange(high);
@@ -71,7 +78,7 @@ export function Bore({ instrument, value, onChange, height }: BoreProps) {
             y={(y(register.low) + y(register.high)) / 2 + 5}
             fill={palette.softInk}
             fontFamily={fonts.text}
-            fontSize={14}
+            fontSize={13}
           >
             {register.name}
           </SvgText>
@@ -100,8 +107,14 @@ export function Bore({ instrument, value, onChange, height }: BoreProps) {
           />
         ))}
         <G>
-          <Rect x={centre - 22} y={y(value) - 4} width={44} height={8} rx={3} fill={palette.gold} />
-          <SvgText x={TUBE.right + 8} y={y(value) + 6} fill={palette.goldText} fontFamily={fonts.bold} fontSize={18}>
+          <Rect x={centre - 18} y={y(value) - 4} width={36} height={8} rx={3} fill={palette.gold} />
+          <SvgText
+            x={TUBE.right + 5}
+            y={y(value) + 6}
+            fill={palette.goldText}
+            fontFamily={fonts.bold}
+            fontSize={18}
+          >
             {displayName(value)}
           </SvgText>
         </G>

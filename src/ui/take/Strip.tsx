@@ -24,7 +24,9 @@ export function Strip({ take, height, scale = false }: StripProps) {
   const [width, setWidth] = useState(0);
   const note = heldNote(take.notes);
   const room = Math.max(0, width - (scale ? SIDE : 0));
-  const spread = note ? Math.abs(note.centreCents) + (note.vibrato?.extentCents ?? 0) + 3 * (note.wobbleCents ?? 0) : 0;
+  const spread = note
+    ? Math.abs(note.centreCents) + (note.vibrato?.extentCents ?? 0) + 3 * (note.wobbleCents ?? 0)
+    : 0;
   const reach = spread < STEADY_REACH * 0.8 ? STEADY_REACH : WIDE_REACH;
   const from = note ? Math.max(0, note.startSeconds - MARGIN_SECONDS) : 0;
   const to = note ? Math.min(take.durationSeconds, note.endSeconds + MARGIN_SECONDS) : take.durationSeconds;
@@ -42,12 +44,27 @@ export function Strip({ take, height, scale = false }: StripProps) {
           <Line x1={0} x2={room} y1={y(0)} y2={y(0)} stroke={palette.softInk} strokeDasharray="1 5" />
           {note ? (
             <Path
-              d={ribbonPath(take.trace, { width: room, height, fromSeconds: from, toSeconds: to, middleMidi: note.soundingMidi, reachCents: reach })}
+              d={ribbonPath(take.trace, {
+                width: room,
+                height,
+                fromSeconds: from,
+                toSeconds: to,
+                middleMidi: note.soundingMidi,
+                reachCents: reach,
+              })}
               fill={palette.ink}
             />
           ) : null}
           {marks.map((cents) => (
-            <SvgText key={cents} x={width} y={y(cents) + 4} textAnchor="end" fill={palette.softInk} fontFamily={fonts.text} fontSize={13}>
+            <SvgText
+              key={cents}
+              x={width}
+              y={y(cents) + 4}
+              textAnchor="end"
+              fill={palette.softInk}
+              fontFamily={fonts.text}
+              fontSize={13}
+            >
               {cents === 0 ? 'true' : `${Math.abs(cents)} ${cents > 0 ? 'high' : 'low'}`}
             </SvgText>
           ))}

@@ -21,9 +21,12 @@ export function ribbonPath(trace: Trace, view: RibbonView): string {
     half: thickness(trace.levelDb[i] ?? -120) / 2,
   }));
   const x = (seconds: number) => ((seconds - fromSeconds) / (toSeconds - fromSeconds)) * width;
-  const y = (cents: number) => height * (0.5 - Math.max(-reachCents, Math.min(reachCents, cents)) / (2 * reachCents));
+  const y = (cents: number) =>
+    height * (0.5 - Math.max(-reachCents, Math.min(reachCents, cents)) / (2 * reachCents));
   const shape = area<(typeof points)[number]>()
-    .defined((point) => !Number.isNaN(point.cents) && point.seconds >= fromSeconds && point.seconds <= toSeconds)
+    .defined(
+      (point) => !Number.isNaN(point.cents) && point.seconds >= fromSeconds && point.seconds <= toSeconds,
+    )
     .x((point) => x(point.seconds))
     .y0((point) => y(point.cents) + point.half)
     .y1((point) => y(point.cents) - point.half)

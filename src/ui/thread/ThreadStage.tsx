@@ -19,7 +19,7 @@ interface ThreadStageProps {
   readonly beatSeconds: number | null;
 }
 
-const REACH_CENTS = 50;
+const REACH_CENTS = 40;
 const BEFORE_SECONDS = 0.6;
 const AFTER_SECONDS = 1;
 /** Half the height of the eye: what passes through it is well in tune. */
@@ -64,9 +64,16 @@ export function ThreadStage({ ref, width, height, name, holdSeconds, beatSeconds
   const middle = height / 2;
   const eye = (EYE_CENTS / (2 * REACH_CENTS)) * height;
   const corner = Math.min(46, x(holdSeconds) - x(0));
-  const beats = beatSeconds === null ? [] : Array.from({ length: Math.round(holdSeconds / beatSeconds) - 1 }, (_, i) => (i + 1) * beatSeconds);
+  const beats =
+    beatSeconds === null
+      ? []
+      : Array.from({ length: Math.round(holdSeconds / beatSeconds) - 1 }, (_, i) => (i + 1) * beatSeconds);
   return (
-    <View style={{ width, height }} role="img" aria-label={`Your sound as a thread through the eye of ${name}`}>
+    <View
+      style={{ width, height }}
+      role="img"
+      aria-label={`Your sound as a thread through the eye of ${name}`}
+    >
       <Svg width={width} height={height} style={StyleSheet.absoluteFill}>
         <Path
           d={`M${x(0)} ${middle} q${corner / 2} ${-eye} ${corner} ${-eye} H${x(holdSeconds) - corner} q${corner / 2} 0 ${corner} ${eye} q${-corner / 2} ${eye} ${-corner} ${eye} H${x(0) + corner} q${-corner / 2} 0 ${-corner} ${-eye} Z`}
@@ -75,22 +82,52 @@ export function ThreadStage({ ref, width, height, name, holdSeconds, beatSeconds
           strokeWidth={1.5}
         />
         {beats.map((seconds) => (
-          <Line key={seconds} x1={x(seconds)} x2={x(seconds)} y1={middle + eye - 5} y2={middle + eye + 5} stroke={palette.softInk} />
+          <Line
+            key={seconds}
+            x1={x(seconds)}
+            x2={x(seconds)}
+            y1={middle + eye - 5}
+            y2={middle + eye + 5}
+            stroke={palette.softInk}
+          />
         ))}
         <SvgText x={x(0)} y={middle + eye + 30} fill={palette.goldText} fontFamily={fonts.bold} fontSize={20}>
           {name}
         </SvgText>
-        <SvgText x={width - 4} y={16} textAnchor="end" fill={palette.softInk} fontFamily={fonts.text} fontSize={13}>
+        <SvgText
+          x={width - 4}
+          y={16}
+          textAnchor="end"
+          fill={palette.softInk}
+          fontFamily={fonts.text}
+          fontSize={13}
+        >
           {`${REACH_CENTS} cents high`}
         </SvgText>
-        <SvgText x={width - 4} y={height - 6} textAnchor="end" fill={palette.softInk} fontFamily={fonts.text} fontSize={13}>
+        <SvgText
+          x={width - 4}
+          y={height - 6}
+          textAnchor="end"
+          fill={palette.softInk}
+          fontFamily={fonts.text}
+          fontSize={13}
+        >
           {`${REACH_CENTS} cents low`}
         </SvgText>
       </Svg>
       <canvas ref={canvas} style={{ position: 'absolute', inset: 0, width, height }} />
       <div
         ref={tip}
-        style={{ position: 'absolute', left: 0, top: 0, width: 14, height: 14, borderRadius: 7, backgroundColor: palette.gold, opacity: 0 }}
+        style={{
+          position: 'absolute',
+          left: 0,
+          top: 0,
+          width: 14,
+          height: 14,
+          borderRadius: 7,
+          backgroundColor: palette.gold,
+          opacity: 0,
+        }}
       />
     </View>
   );

@@ -26,7 +26,8 @@ const LOUD_DB = -10;
 const CLEAR_DB = -32;
 const AIRY_DB = -8;
 
-const between = (value: number, low: number, high: number) => Math.max(0, Math.min(1, (value - low) / (high - low)));
+const between = (value: number, low: number, high: number) =>
+  Math.max(0, Math.min(1, (value - low) / (high - low)));
 
 /** Width of the thread for a level. */
 export function thickness(levelDb: number): number {
@@ -60,7 +61,9 @@ export class ThreadPainter {
 
   /** Where the thread ends now, in CSS pixels; null when it is cut. */
   get tip(): { x: number; y: number } | null {
-    return this.last && !Number.isNaN(this.last.cents) ? { x: this.x(this.last), y: this.y(this.last) } : null;
+    return this.last && !Number.isNaN(this.last.cents)
+      ? { x: this.x(this.last), y: this.y(this.last) }
+      : null;
   }
 
   get view(): ThreadFrame {
@@ -76,7 +79,9 @@ export class ThreadPainter {
     const { context, scale } = this;
     const fray = fraying(point.airinessDb);
     const width = thickness(point.levelDb);
-    const [x1, y1, x2, y2] = [this.x(before), this.y(before), this.x(point), this.y(point)].map((v) => v * scale) as [number, number, number, number];
+    const [x1, y1, x2, y2] = [this.x(before), this.y(before), this.x(point), this.y(point)].map(
+      (v) => v * scale,
+    ) as [number, number, number, number];
     const stroke = (offset: number, thick: number, alpha: number) => {
       context.globalAlpha = alpha;
       context.lineWidth = thick * scale;

@@ -1,0 +1,91 @@
+import prettier from 'eslint-config-prettier';
+import importPlugin from 'eslint-plugin-import';
+import reactHooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+/** The rooms of the house and what each may import; arrows point one way. `core` has an order of its own below. */
+const ROOMS = {
+  core: [],
+  worker: ['core'],
+  audio: ['core', 'worker'],
+  store: ['core', 'worker'],
+  ui: ['core'],
+  practice: ['core', 'worker', 'audio', 'store', 'ui'],
+  app: ['core', 'worker', 'audio', 'store', 'ui', 'practice'],
+};
+
+/** Data flows: samples → frames → notes → measures → take. Each room of the core may use those before it. */
+const CORE_ORDER = [
+  'outcome',
+  'tuning',
+  'instruments',
+  'signal',
+  'notes',
+  'exercises',
+  'formats',
+  'assess',
+  'simulate',
+  'take',
+];
+
+const zones = [
+  ...Object.entries(ROOMS).map(([room, allowed]) => ({
+    target: `./src/${room}`,
+    from: './src',
+    except: [room, ...allowed].map((name) => `./${name}`),
+    message: `src/${room} may use only: ${allowed.join(', ') || 'nothing'}.`,
+  })),
+  ...CORE_ORDER.map((room, i) => ({
+    target: `./src/core/${room}/!(*.test).ts`,
+    from: './src/core',
+    except: CORE_ORDER.slice(0, i + 1).map((name) => `./${name}`),
+    message: `core/${room} may use only the rooms before it: ${CORE_ORDER.slice(0, i).join(', ') || 'none'}.`,
+  })),
+  { target: './server', from: './src', except: ['./core'], message: 'The server uses the core only.' },
+  { target: './src', from: './server', message: 'The app knows the server by its API only.' },
+];
+
+export default tseslint.config(
+  { ignores: ['node_modules', 'dist', 'build', '.expo', 'docs'] },
+  ...tseslint.configs.recommendedTypeChecked,
+  {
+    languageOptions: {
+      parserOptions: {
+        projectService: { allowDefaultProject: ['*.js', '*.mjs'] },
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
+    plugins: { import: importPlugin, 'react-hooks': reactHooks },
+    settings: { 'import/resolver': { typescript: { project: './tsconfig.json' } } },
+    rules: {
+      ...reactHooks.configs.recommended.rules,
+      'import/no-restricted-paths': ['error', { zones }],
+      'import/no-cycle': ['error', { maxDepth: 6, ignoreExternal: true }],
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              group: ['@/core/*/*', '@/audio/*', '@/worker/*', '@/store/*', '@/ui/*', '@/practice/*'],
+              message: 'Go in by the door: the folder’s index.ts.',
+            },
+          ],
+        },
+      ],
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/consistent-type-imports': 'error',
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
+      // Indices in signal loops are bounded by construction; noUncheckedIndexedAccess makes `!` the honest mark of that.
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      'no-console': ['error', { allow: ['warn', 'error'] }],
+    },
+  },
+  { files: ['server/**', 'scripts/**', 'bench/**'], rules: { 'no-console': 'off' } },
+  { files: ['**/*.js', '**/*.mjs'], ...tseslint.configs.disableTypeChecked },
+  {
+    files: ['**/*.js', '**/*.mjs'],
+    rules: { '@typescript-eslint/no-require-imports': 'off', 'no-console': 'off' },
+  },
+  prettier,
+);
