@@ -1,37 +1,39 @@
-/** The core and the server are plain TypeScript; what touches React Native runs on the web preset. */
-const shared = {
-  moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1', '^@server/(.*)$': '<rootDir>/server/$1' },
-};
+/** The core, the server and the browser tests are plain modern TypeScript; the store runs on the app's web preset. */
+const aliases = { '^@/(.*)$': '<rootDir>/src/$1', '^@server/(.*)$': '<rootDir>/server/$1' };
 
-/** For signal processing the app's Babel preset is too slow: it rewrites classes and loops for old browsers. */
-const modern = {
-  '\\.m?[jt]s$': [
-    '@swc/jest',
-    { jsc: { target: 'es2022', parser: { syntax: 'typescript' } }, module: { type: 'commonjs' } },
-  ],
+const plain = {
+  moduleNameMapper: aliases,
+  testEnvironment: 'node',
+  // Looking globals up from inside Jest's sandbox is slow; these are looked up in every inner loop.
+  sandboxInjectedGlobals: ['Math', 'Number', 'Float64Array', 'Float32Array'],
+  // The app's Babel preset rewrites classes and loops for old browsers, which is too slow for signal processing.
+  transform: {
+    '\\.m?[jt]s$': [
+      '@swc/jest',
+      { jsc: { target: 'es2022', parser: { syntax: 'typescript' } }, module: { type: 'commonjs' } },
+    ],
+  },
+  transformIgnorePatterns: ['/node_modules/(?!(d3-.*|internmap|pitchy)/)'],
 };
 
 module.exports = {
   projects: [
     {
-      ...shared,
+      ...plain,
       displayName: 'core',
-      testEnvironment: 'node',
-      // Looking globals up from inside Jest's sandbox is slow; these are looked up in every inner loop.
-      sandboxInjectedGlobals: ['Math', 'Number', 'Float64Array', 'Float32Array'],
-      transform: modern,
-      testMatch: [
-        '<rootDir>/src/core/**/*.test.ts',
-        '<rootDir>/server/**/*.test.ts',
-        '<rootDir>/src/worker/**/*.test.ts',
-      ],
-      transformIgnorePatterns: ['/node_modules/(?!(d3-.*|internmap)/)'],
+      testMatch: ['<rootDir>/src/core/**/*.test.ts', '<rootDir>/server/**/*.test.ts'],
     },
     {
-      ...shared,
-      displayName: 'app',
+      ...plain,
+      displayName: 'e2e',
+      testMatch: ['<rootDir>/e2e/**/*.e2e.ts'],
+      setupFilesAfterEnv: ['<rootDir>/e2e/setup.ts'],
+    },
+    {
       preset: 'jest-expo/web',
-      testMatch: ['<rootDir>/src/store/**/*.test.ts', '<rootDir>/src/ui/**/*.test.tsx'],
+      moduleNameMapper: aliases,
+      displayName: 'app',
+      testMatch: ['<rootDir>/src/store/**/*.test.ts', '<rootDir>/src/ui/**/*.test.ts'],
     },
   ],
 };

@@ -17,8 +17,7 @@ export default function Layout() {
   });
   const { settings } = useSettings();
   const palette = useThemePalette(settings.theme);
-  const { data: home, error: failure } = useHome();
-  const error: unknown = failure;
+  const { data: home, error } = useHome();
   const onStand = usePathname() === '/stand';
   if (!fontsReady) return <View style={{ flex: 1, backgroundColor: palette.paper }} />;
   return (
@@ -32,7 +31,7 @@ export default function Layout() {
             error ? (
               <Notice
                 problem
-                text={`Your log could not be opened (${String(error)}). Private windows and full disks can be the cause.`}
+                text={`Your log could not be opened (${error.message}). Private windows and full disks can be the cause.`}
               />
             ) : null
           }

@@ -1,6 +1,6 @@
 import useSWR, { mutate } from 'swr';
 import type { Take } from '@/core/take';
-import { chooseHome, openHome, type Whose } from './home';
+import { chooseHome, openHome, type Home, type Whose } from './home';
 import type { Log, StorageUse } from './ledgerStore';
 import { defaultSettings, type Settings } from './settings';
 
@@ -18,7 +18,7 @@ async function refresh(): Promise<void> {
 }
 
 export function useHome() {
-  return useSWR(HOME, home, LOCAL);
+  return useSWR<Home, Error>(HOME, home, LOCAL);
 }
 
 export function useLog() {

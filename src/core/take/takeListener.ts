@@ -40,6 +40,7 @@ const LEAST_TONE_SECONDS = 0.35;
 const SOUNDING_DB = 9;
 /** Sounds shorter than this in the middle of silence (clicks) do not break it. */
 const BLIP_SECONDS = 0.09;
+const LONGEST_DROPOUT_SECONDS = 10;
 
 /** Follows one take from its first sample to its measures. Knows nothing of workers and messages. */
 export class TakeListener {
@@ -70,7 +71,7 @@ export class TakeListener {
     this.firstFrame ??= frame;
     // A dropout in the capture is silence, not a shorter take.
     const missing = frame - this.firstFrame - this.recorder.length;
-    if (missing > 0 && missing < this.request.sampleRate) this.take(new Float32Array(missing));
+    if (missing > 0 && missing < LONGEST_DROPOUT_SECONDS * this.request.sampleRate) this.take(new Float32Array(missing));
     this.take(samples);
   }
 

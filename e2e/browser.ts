@@ -1,0 +1,115 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { existsSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { chromium, type Browser, type BrowserContext, type Page } from 'playwright-core';
+import { encodeWav, toInt16 } from '@/core/formats';
+
+const ROOT = resolve(__dirname, '..');
+const CHROMIUM = process.env['CHROMIUM'] ?? '/usr/bin/chromium';
+
+/** The built server on a free port. */
+export interface RunningServer {
+  readonly url: string;
+  stop(): Promise<void>;
+}
+
+export function startServer(...options: string[]): Promise<RunningServer> {
+  const server: ChildProcess = spawn('node', ['build/server/main.js', '--port', '0', ...options], {
+    cwd: ROOT,
+  });
+  return new Promise((done, failed) => {
+    let output = '';
+    const listen = (chunk: Buffer) => {
+      output += chunk.toString();
+      const found = /(https?:\/\/localhost:\d+)/.exec(output);
+      if (!found?.[1]) return;
+      done({
+        url: found[1],
+        stop: () =>
+          new Promise((stopped) => {
+            server.once('exit', () => stopped());
+            server.kill();
+          }),
+      });
+    };
+    server.stdout?.on('data', listen);
+    server.stderr?.on('data', listen);
+    server.once('exit', (code) => failed(new Error(`the server ended with ${code}: ${output}`)));
+  });
+}
+
+export interface BrowserOptions {
+  /** What the microphone hears, over and over; without it there is a microphone that is silent. */
+  readonly microphone?: Float32Array;
+  readonly microphoneRate?: number;
+  readonly denyMicrophone?: boolean;
+  readonly width?: number;
+  readonly height?: number;
+}
+
+export interface OpenPage {
+  readonly page: Page;
+  readonly context: BrowserContext;
+  /** What went wrong in the page, and requests that left this machine. */
+  readonly complaints: string[];
+  close(): Promise<void>;
+}
+
+/** Opens a page in headless Chromium, on a phone's screen unless asked otherwise. */
+export async function openPage(url: string, options: BrowserOptions = {}): Promise<OpenPage> {
+  const folder = mkdtempSync(join(tmpdir(), 'gold-reed-e2e-'));
+  const args = [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    '--no-first-run',
+    '--autoplay-policy=no-user-gesture-required',
+    '--use-fake-device-for-media-stream',
+  ];
+  if (!options.denyMicrophone) args.push('--use-fake-ui-for-media-stream');
+  if (options.microphone) {
+    const file = join(folder, 'microphone.wav');
+    writeFileSync(file, encodeWav(toInt16(options.microphone), options.microphoneRate ?? 48_000));
+    args.push(`--use-file-for-fake-audio-capture=${file}`);
+  }
+  const browser: Browser = await chromium.launch({ executablePath: CHROMIUM, args });
+  const context = await browser.newContext({
+    viewport: { width: options.width ?? 390, height: options.height ?? 844 },
+  });
+  const page = await context.newPage();
+  const complaints: string[] = [];
+  page.on('pageerror', (error) => complaints.push(error.message));
+  page.on('console', (message) => {
+    if (message.type() === 'error') complaints.push(message.text());
+  });
+  page.on('request', (request) => {
+    if (!/^(data|blob):/.test(request.url()) && !request.url().startsWith(url))
+      complaints.push(`left for ${request.url()}`);
+  });
+  await page.goto(url);
+  return {
+    page,
+    context,
+    complaints,
+    async close() {
+      await browser.close();
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
+}
+
+/** Keeps a picture of a failed page where a person can look at it. */
+export async function keepPicture(page: Page, name: string): Promise<void> {
+  const folder = join(ROOT, 'build', 'pictures');
+  if (!existsSync(folder)) mkdirSync(folder, { recursive: true });
+  await page.screenshot({ path: join(folder, `${name}.png`) });
+}
+
+/** The number that a finding on the page shows; its minus sign is a true one. */
+export async function figure(page: Page, id: string): Promise<number> {
+  const text = await page.getByTestId(`value-${id}`).innerText();
+  return Number.parseFloat(text.replace('−', '-'));
+}

@@ -1,0 +1,103 @@
+import { openPage, startServer, type OpenPage, type RunningServer } from './browser';
+
+/** Script before compression that the first page may cost. */
+const FIRST_LOAD_BYTES = 1_600_000;
+
+let server: RunningServer;
+let open: OpenPage | null = null;
+beforeAll(async () => {
+  server = await startServer('--demo');
+});
+afterEach(async () => {
+  await open?.close();
+  open = null;
+});
+afterAll(() => server.stop());
+
+test('the demo has its own log, and the player’s stays empty', async () => {
+  open = await openPage(server.url);
+  const { page } = open;
+  await page.getByText('Odile Farrant').waitFor();
+  await page.getByRole('link', { name: 'Log' }).click();
+  await page.getByText('24 takes').waitFor();
+  await page.getByRole('link', { name: 'Bench' }).click();
+  await page.getByRole('radio', { name: 'my own' }).click();
+  await page.getByRole('link', { name: 'Log' }).click();
+  await page.getByText('Play one long tone to begin').waitFor();
+  await page.getByRole('link', { name: 'Bench' }).click();
+  await page.getByRole('radio', { name: 'Odile’s (demo)' }).click();
+  await page.getByRole('link', { name: 'Log' }).click();
+  await page.getByText('24 takes').waitFor();
+  expect(open.complaints).toEqual([]);
+});
+
+test('a damaged record is set aside and reported, and the rest can be read', async () => {
+  open = await openPage(server.url);
+  const { page } = open;
+  await page.getByText('Odile Farrant').waitFor();
+  await page.evaluate(async () => {
+    const database = await new Promise<IDBDatabase>((done, failed) => {
+      const request = indexedDB.open('gold-reed-demo');
+      request.onsuccess = () => done(request.result);
+      request.onerror = () => failed(new Error('no database'));
+    });
+    const name = database.objectStoreNames[0];
+    if (!name) throw new Error('no store');
+    await new Promise<void>((done) => {
+      const write = database.transaction(name, 'readwrite');
+      write.objectStore(name).put('{"version":1,"id":"demo-0', 'take/demo-003');
+      write.oncomplete = () => done();
+    });
+    database.close();
+  });
+  await page.goto(`${server.url}/log`);
+  await page.getByTestId('damaged').waitFor();
+  await expect(page.getByTestId('damaged').innerText()).resolves.toMatch(/set aside, not deleted/);
+  await page.getByText('23 takes').waitFor();
+  expect(open.complaints).toEqual([]);
+});
+
+test('the bore is a slider for the keyboard and for a finger', async () => {
+  open = await openPage(`${server.url}/practise`);
+  const { page } = open;
+  const bore = page.getByRole('slider', { name: 'Note' });
+  await bore.focus();
+  await page.keyboard.press('ArrowUp');
+  await page.getByTestId('note-name').filter({ hasText: 'B♭4' }).waitFor();
+  const box = await bore.boundingBox();
+  if (!box) throw new Error('the bore is not on the page');
+  await page.mouse.click(box.x + box.width / 2, box.y + 4);
+  await page.getByTestId('note-name').filter({ hasText: 'D7' }).waitFor();
+});
+
+test('the first load is small, and stays on this machine', async () => {
+  open = await openPage('about:blank');
+  const { page } = open;
+  let bytes = 0;
+  page.on('response', (response) => {
+    if (response.url().endsWith('.js')) void response.body().then((body) => (bytes += body.length));
+  });
+  const elsewhere: string[] = [];
+  page.on('request', (request) => {
+    if (!request.url().startsWith(server.url)) elsewhere.push(request.url());
+  });
+  await page.goto(server.url, { waitUntil: 'networkidle' });
+  await page.getByText('Odile Farrant').waitFor();
+  expect(elsewhere).toEqual([]);
+  expect(bytes).toBeGreaterThan(500_000);
+  expect(bytes).toBeLessThan(FIRST_LOAD_BYTES);
+});
+
+test.each([
+  [390, 844],
+  [844, 390],
+  [1280, 800],
+])('nothing is wider than a screen of %d × %d', async (width, height) => {
+  open = await openPage(server.url, { width, height });
+  const { page } = open;
+  for (const area of ['Today', 'Practise', 'Map', 'Log', 'Bench']) {
+    await page.getByRole('link', { name: area, exact: true }).click();
+    await page.getByRole('heading', { level: 1 }).first().waitFor();
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
+  }
+});

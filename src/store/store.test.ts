@@ -1,0 +1,144 @@
+import * as z from 'zod';
+import { defaultLongTone, longTone } from '@/core/exercises';
+import { TAKE_VERSION, type Take } from '@/core/take';
+import { LedgerStore } from './ledgerStore';
+import { readRecord, type RecordKind } from './records';
+import { defaultSettings } from './settings';
+import type { Storage } from './storage';
+
+class MapStorage implements Storage {
+  readonly map = new Map<string, string>();
+  getItem = (key: string) => Promise.resolve(this.map.get(key) ?? null);
+  setItem = (key: string, value: string) => Promise.resolve(void this.map.set(key, value));
+  removeItem = (key: string) => Promise.resolve(void this.map.delete(key));
+  getMany = (keys: string[]) =>
+    Promise.resolve(Object.fromEntries(keys.map((key) => [key, this.map.get(key) ?? null])));
+  setMany = (entries: Record<string, string>) =>
+    Promise.resolve(Object.entries(entries).forEach(([k, v]) => this.map.set(k, v)));
+  removeMany = (keys: string[]) => Promise.resolve(keys.forEach((key) => this.map.delete(key)));
+  getAllKeys = () => Promise.resolve([...this.map.keys()]);
+}
+
+function takeNamed(id: string, createdAt: string, bytes = 1000): Take {
+  const score = longTone(defaultLongTone('flute'));
+  if (!score.ok) throw new Error(score.problem);
+  return {
+    version: TAKE_VERSION,
+    id,
+    createdAt,
+    durationSeconds: 1,
+    score: score.value,
+    conditions: {
+      source: 'file',
+      sourceName: 'x',
+      sampleRate: 8000,
+      a4: 440,
+      processing: [],
+      clipped: false,
+      floorDb: -70,
+      interruption: null,
+    },
+    timing: { firstBeatSeconds: null, roundTrip: { seconds: 0, how: 'exact' } },
+    notes: [],
+    events: [],
+    trace: { stepSeconds: 0.03, pitchMidi: [], levelDb: [], airinessDb: [] },
+    remark: '',
+    audio: { bytes },
+  };
+}
+
+const day = (n: number) => new Date(Date.UTC(2030, 0, n));
+let storage: MapStorage;
+let store: LedgerStore;
+beforeEach(() => {
+  storage = new MapStorage();
+  store = new LedgerStore(storage);
+});
+
+async function keep(id: string, n: number, audio = new Int16Array(500)): Promise<boolean> {
+  await store.writeDraft(takeNamed(id, day(n).toISOString(), audio.byteLength), audio);
+  return (await store.keepDraft(`remark ${id}`, { ...defaultSettings, audioQuotaMegabytes: 10 })).soundKept;
+}
+
+const ids = async () => (await store.readLog()).takes.map((take) => take.id);
+
+describe('takes', () => {
+  it('are kept with their sound and remark, newest first', async () => {
+    const audio = Int16Array.from({ length: 500_000 }, (_, i) => (i * 7919) % 32_768);
+    await keep('a', 1, audio);
+    await keep('b', 2);
+    expect(await ids()).toEqual(['b', 'a']);
+    expect((await store.readTake('a'))?.remark).toBe('remark a');
+    expect(await store.readAudio('a')).toEqual(audio);
+    expect(await store.readDraft()).toBeNull();
+  });
+
+  it('can be deleted and had back for a week, with their sound', async () => {
+    await keep('a', 1);
+    await store.deleteTake('a', day(2));
+    expect(await ids()).toEqual([]);
+    await store.sweep(day(8));
+    await store.undelete('a');
+    expect(await ids()).toEqual(['a']);
+    await store.deleteTake('a', day(9));
+    await store.sweep(day(17));
+    await store.undelete('a');
+    expect(await ids()).toEqual([]);
+    expect(storage.map.size).toBe(0);
+  });
+
+  it('are not lost when a draft is discarded, or overtaken by another', async () => {
+    await store.writeDraft(takeNamed('a', day(1).toISOString()), null);
+    await store.writeDraft(takeNamed('b', day(1).toISOString()), null);
+    expect(await store.discardDraft(day(1))).toBe('b');
+    await store.undelete('a');
+    await store.undelete('b');
+    expect((await ids()).sort()).toEqual(['a', 'b']);
+  });
+
+  it('lose their sound, not their figures, when there is no room', async () => {
+    expect(await keep('a', 1, new Int16Array(4_900_000))).toBe(true);
+    expect(await keep('b', 2, new Int16Array(4_900_000))).toBe(false);
+    expect(await ids()).toEqual(['b', 'a']);
+    expect(await store.readAudio('b')).toBeNull();
+    expect(await store.use()).toEqual({ audioBytes: 9_800_000, takes: 2 });
+  });
+});
+
+describe('damage', () => {
+  it('is set aside and reported, and hides nothing else', async () => {
+    await keep('a', 1);
+    storage.map.set('take/torn', '{"version":1,"id"');
+    storage.map.set('take/odd', '{"version":1,"id":"odd"}');
+    storage.map.set('settings', 'null');
+    const log = await store.readLog();
+    expect(log.takes.map((take) => take.id)).toEqual(['a']);
+    expect(log.damaged.map((record) => record.key).sort()).toEqual(['take/odd', 'take/torn']);
+    expect(storage.map.get('damaged/take/torn')).toContain('{\\"version\\":1');
+    expect(await store.readSettings()).toEqual(defaultSettings);
+  });
+});
+
+describe('older records', () => {
+  const kind: RecordKind<{ version: 3; cents: number }> = {
+    name: 'thing',
+    version: 3,
+    schema: z.object({ version: z.literal(3), cents: z.number() }),
+    migrations: {
+      1: (r) => ({ semitones: r['tones'] }),
+      2: (r) => ({ cents: 100 * Number(r['semitones']) }),
+    },
+  };
+  it('are brought up to date step by step', () => {
+    expect(readRecord(kind, '{"version":1,"tones":2}')).toEqual({
+      ok: true,
+      value: { version: 3, cents: 200 },
+    });
+  });
+  it.each(['{"version":0}', '{"version":4}', '{}', '[]', 'x', '{"version":3,"cents":"a"}'])(
+    'are refused when they cannot be read: %s',
+    (text) => {
+      expect(readRecord(kind, text)).toMatchObject({ ok: false });
+    },
+  );
+});
