@@ -113,7 +113,7 @@ function Stage({ settings, score, source }: StageProps) {
   }, [leave, running, start, stop]);
 
   const written = score.notes[0]?.written ?? 69;
-  const threadHeight = low ? height - 130 : Math.min(440, height * 0.46);
+  const threadHeight = low ? height - 165 : Math.min(440, height * 0.46);
   return (
     <View role="main" style={styles.stage}>
       <View style={styles.top}>

@@ -57,19 +57,19 @@ beforeEach(() => {
 
 async function keep(id: string, n: number, audio = new Int16Array(500)): Promise<boolean> {
   await store.writeDraft(takeNamed(id, day(n).toISOString(), audio.byteLength), audio);
-  return (await store.keepDraft(`remark ${id}`, { ...defaultSettings, audioQuotaMegabytes: 10 })).soundKept;
+  return (await store.keepDraft(`remark ${id}`, { ...defaultSettings, audioQuotaMegabytes: 2 })).soundKept;
 }
 
 const ids = async () => (await store.readLog()).takes.map((take) => take.id);
 
 describe('takes', () => {
   it('are kept with their sound and remark, newest first', async () => {
-    const audio = Int16Array.from({ length: 500_000 }, (_, i) => (i * 7919) % 32_768);
+    const audio = Int16Array.from({ length: 300_000 }, (_, i) => (i * 7919) % 32_768);
     await keep('a', 1, audio);
     await keep('b', 2);
     expect(await ids()).toEqual(['b', 'a']);
     expect((await store.readTake('a'))?.remark).toBe('remark a');
-    expect(await store.readAudio('a')).toEqual(audio);
+    expect(Buffer.from((await store.readAudio('a'))!.buffer).equals(Buffer.from(audio.buffer))).toBe(true);
     expect(await store.readDraft()).toBeNull();
   });
 
@@ -97,11 +97,11 @@ describe('takes', () => {
   });
 
   it('lose their sound, not their figures, when there is no room', async () => {
-    expect(await keep('a', 1, new Int16Array(4_900_000))).toBe(true);
-    expect(await keep('b', 2, new Int16Array(4_900_000))).toBe(false);
+    expect(await keep('a', 1, new Int16Array(900_000))).toBe(true);
+    expect(await keep('b', 2, new Int16Array(900_000))).toBe(false);
     expect(await ids()).toEqual(['b', 'a']);
     expect(await store.readAudio('b')).toBeNull();
-    expect(await store.use()).toEqual({ audioBytes: 9_800_000, takes: 2 });
+    expect(await store.use()).toEqual({ audioBytes: 1_800_000, takes: 2 });
   });
 });
 

@@ -71,7 +71,8 @@ export class TakeListener {
     this.firstFrame ??= frame;
     // A dropout in the capture is silence, not a shorter take.
     const missing = frame - this.firstFrame - this.recorder.length;
-    if (missing > 0 && missing < LONGEST_DROPOUT_SECONDS * this.request.sampleRate) this.take(new Float32Array(missing));
+    if (missing > 0 && missing < LONGEST_DROPOUT_SECONDS * this.request.sampleRate)
+      this.take(new Float32Array(missing));
     this.take(samples);
   }
 

@@ -18,7 +18,7 @@ export function ribbonPath(trace: Trace, view: RibbonView): string {
   const points = trace.pitchMidi.map((pitch, i) => ({
     seconds: (i + 0.5) * trace.stepSeconds,
     cents: pitch === null ? NaN : 100 * (pitch - middleMidi),
-    half: thickness(trace.levelDb[i] ?? -120) / 2,
+    half: (thickness(trace.levelDb[i] ?? -120) / 2) * Math.min(1, 0.35 + height / 230),
   }));
   const x = (seconds: number) => ((seconds - fromSeconds) / (toSeconds - fromSeconds)) * width;
   const y = (cents: number) =>

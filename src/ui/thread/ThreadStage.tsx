@@ -91,7 +91,7 @@ export function ThreadStage({ ref, width, height, name, holdSeconds, beatSeconds
             stroke={palette.softInk}
           />
         ))}
-        <SvgText x={x(0)} y={middle + eye + 30} fill={palette.goldText} fontFamily={fonts.bold} fontSize={20}>
+        <SvgText x={x(0)} y={middle - eye - 14} fill={palette.goldText} fontFamily={fonts.bold} fontSize={20}>
           {name}
         </SvgText>
         <SvgText

@@ -1,0 +1,53 @@
+/** npm run screenshots: one current picture of each main view, from the demo data, into docs/screenshots/. */
+import { spawn } from 'node:child_process';
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { CHROMIUM, ensureBuild, ensureChromium, ensureModules, root } from './ensure.mjs';
+
+ensureModules();
+ensureChromium();
+ensureBuild();
+const { chromium } = await import('playwright-core');
+
+const server = spawn('node', ['build/server/main.js', '--demo', '--port', '0'], { cwd: root });
+const url = await new Promise((done) => {
+  server.stdout.on('data', (chunk) => {
+    const found = /(http:\/\/localhost:\d+)/.exec(String(chunk));
+    if (found) done(found[1]);
+  });
+});
+const browser = await chromium.launch({
+  executablePath: CHROMIUM,
+  args: ['--no-sandbox', '--disable-gpu', '--autoplay-policy=no-user-gesture-required'],
+});
+const folder = join(root, 'docs', 'screenshots');
+mkdirSync(folder, { recursive: true });
+
+async function picture(name, path, size, prepare) {
+  const page = await (await browser.newContext({ viewport: size })).newPage();
+  await page.goto(url + path);
+  await page.getByRole('heading', { level: 1 }).first().waitFor();
+  await page.evaluate(() => document.fonts.ready);
+  await prepare?.(page);
+  await page.screenshot({ path: join(folder, `${name}.png`) });
+  await page.close();
+}
+
+const phone = { width: 390, height: 844 };
+const wide = { width: 1280, height: 800 };
+const onTheStand = async (page) => {
+  await page.getByRole('radio', { name: 'simulated player' }).click();
+  await page.getByTestId('begin').click();
+  await page.getByText('hold', { exact: true }).waitFor({ timeout: 30_000 });
+  await page.waitForTimeout(5000);
+};
+
+await picture('today', '/', phone);
+await picture('practise', '/practise', phone);
+await picture('stand', '/practise', phone, onTheStand);
+await picture('take', '/log/demo-022', phone);
+await picture('take-wide', '/log/demo-022', wide);
+await picture('log', '/log', phone);
+await picture('bench', '/bench', phone);
+await browser.close();
+server.kill();
