@@ -6,7 +6,7 @@ import { chromium, type Browser, type BrowserContext, type Page } from 'playwrig
 import { encodeWav, toInt16 } from '@/core/formats';
 
 const ROOT = resolve(__dirname, '..');
-const CHROMIUM = process.env['CHROMIUM'] ?? '/usr/bin/chromium';
+const CHROMIUM = (process.env['CHROMIUM'] as string | undefined) ?? '/usr/bin/chromium';
 
 /** The built server on a free port. */
 export interface RunningServer {
