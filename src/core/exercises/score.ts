@@ -11,7 +11,7 @@ export const scoreNoteSchema = z.object({
 export type ScoreNote = z.infer<typeof scoreNoteSchema>;
 
 export const scoreSchema = z.object({
-  family: z.enum(['long-tone']),
+  family: z.enum(['long-tone', 'figure']),
   title: z.string(),
   instrumentId: z.string(),
   /** Beats per minute; null is free, without a metronome. */

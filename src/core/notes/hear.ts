@@ -1,9 +1,12 @@
 import type { Instrument } from '@/core/instruments';
 import type { Frames } from '@/core/signal';
 import type { Decibels, Hertz } from '@/core/tuning';
+import { separateDetours } from './detours';
+import { gapsBetween, undertonesIn } from './holes';
+import { soundingLine } from './line';
 import { measureNote } from './measure';
 import type { Note, NoteEvent, PurityLimits } from './note';
-import { segmentsOf, soundingLine } from './segments';
+import { plateausOf } from './plateaus';
 
 export interface Heard {
   readonly notes: Note[];
@@ -20,11 +23,40 @@ export interface HearingOptions {
   readonly gainControlled?: boolean;
 }
 
-/** From frames to notes: what was played, when, and how. */
+/** From the first energy to the tone: later than this is late. */
+const LATE_SPEECH_SECONDS = 0.06;
+
+/** From frames to notes and events: what was played, when, and how. */
 export function hearNotes(frames: Frames, instrument: Instrument, options: HearingOptions = {}): Heard {
-  const line = soundingLine(frames, options.a4 ?? 440);
-  const notes = segmentsOf(line, frames.hopSeconds).map((segment) =>
-    measureNote(frames, line, segment, instrument, options),
-  );
-  return { notes, events: [], floorDb: line.floorDb };
+  const a4 = options.a4 ?? 440;
+  const line = soundingLine(frames, a4);
+  const played = separateDetours(plateausOf(line, frames.hopSeconds), frames, instrument, a4);
+  const notes = played.notes.map((plateau) => measureNote(frames, line, plateau, instrument, options));
+  const events = [
+    ...played.events.map((event) => ({ ...event, noteIndex: noteAt(notes, event) })),
+    ...played.notes.flatMap((plateau, index) => undertonesIn(plateau, index, frames, instrument)),
+    ...gapsBetween(played.notes, frames, a4),
+    ...notes.flatMap((note, index) => faultsOf(note, index, options)),
+  ];
+  return { notes, events: events.sort((a, b) => a.startSeconds - b.startSeconds), floorDb: line.floorDb };
+}
+
+function noteAt(notes: readonly Note[], event: NoteEvent): number | null {
+  const middle = (event.startSeconds + event.endSeconds) / 2;
+  const index = notes.findIndex((note) => note.startSeconds <= middle && middle <= note.endSeconds);
+  return index < 0 ? null : index;
+}
+
+/** Events that follow from a note's own figures. */
+function faultsOf(note: Note, noteIndex: number, options: HearingOptions): NoteEvent[] {
+  const { startSeconds, endSeconds, soundingMidi, attack } = note;
+  const events: NoteEvent[] = [];
+  if (attack.speechSeconds !== null && attack.speechSeconds > LATE_SPEECH_SECONDS) {
+    const from = startSeconds - attack.speechSeconds;
+    events.push({ kind: 'late-speech', startSeconds: from, endSeconds: startSeconds, soundingMidi, noteIndex, confidence: 0.7 });
+  }
+  if (note.vibrato && options.purity?.vibratoAllowed === false) {
+    events.push({ kind: 'vibrato-unwanted', startSeconds, endSeconds, soundingMidi, noteIndex, confidence: 0.8 });
+  }
+  return events;
 }

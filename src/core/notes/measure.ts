@@ -4,7 +4,8 @@ import type { Frames } from '@/core/signal';
 import { noteName, type Seconds } from '@/core/tuning';
 import type { HearingOptions } from './hear';
 import { ORDINARY_PURITY, type Note, type PurityLimits, type UnknownReason } from './note';
-import type { Line, Segment } from './segments';
+import type { Line } from './line';
+import type { Plateau } from './plateaus';
 import { detrended, rms, robustSlope } from './statistics';
 import { pitchMotion } from './vibrato';
 
@@ -17,11 +18,14 @@ const PURITY_REFERENCE: Seconds = 1;
 /** Leaving the limits for less than this is not the end of a pure tone. */
 const LAPSE: Seconds = 0.1;
 
+/** Frames that a measure is taken over, half-open. */
+type Span = Pick<Plateau, 'from' | 'to'>;
+
 /** Measures one note. Each figure is documented in docs/measuring.md. */
 export function measureNote(
   frames: Frames,
   line: Line,
-  segment: Segment,
+  segment: Span,
   instrument: Instrument,
   options: HearingOptions,
 ): Note {
@@ -47,7 +51,7 @@ export function measureNote(
   );
   const pitchSlope = robustSlope(pitchCents);
   const smoothing =
-    (frames.settings.pitch.window * frames.settings.pitch.decimation) / frames.settings.sampleRate;
+    frames.settings.pitch.window / frames.settings.pitch.rate;
   const motion = long ? pitchMotion(detrended(pitchCents, pitchSlope), hop, smoothing) : null;
 
   const level = line.levelDb.subarray(body.from, body.to);
@@ -102,14 +106,14 @@ export function measureNote(
   };
 }
 
-function bodyOf(segment: Segment, hop: Seconds): Segment {
+function bodyOf(segment: Span, hop: Seconds): Span {
   const frames = segment.to - segment.from;
   const skip = Math.min(Math.round(ATTACK / hop), frames >> 2);
   const leave = Math.min(Math.round(RELEASE / hop), frames >> 2);
   return { from: segment.from + skip, to: segment.to - leave };
 }
 
-function attackOf(frames: Frames, line: Line, segment: Segment, body: Segment) {
+function attackOf(frames: Frames, line: Line, segment: Span, body: Span) {
   const hop = frames.hopSeconds;
   const { levelDb, pitch, floorDb } = line;
   const settled =
@@ -133,7 +137,7 @@ function attackOf(frames: Frames, line: Line, segment: Segment, body: Segment) {
 }
 
 /** Frame at which the sound that becomes this note is first heard above the room. */
-function firstEnergy({ levelDb, floorDb, pitch }: Line, segment: Segment, hop: Seconds): number {
+function firstEnergy({ levelDb, floorDb, pitch }: Line, segment: Span, hop: Seconds): number {
   const earliest = Math.max(0, segment.from - Math.round(0.5 / hop));
   let first = segment.from;
   while (first > earliest && levelDb[first - 1]! > floorDb + 10 && Number.isNaN(pitch[first - 1]!)) first--;
@@ -142,7 +146,7 @@ function firstEnergy({ levelDb, floorDb, pitch }: Line, segment: Segment, hop: S
 
 function purityOf(
   line: Line,
-  segment: Segment,
+  segment: Span,
   hop: Seconds,
   limits: PurityLimits,
   vibrato: boolean,

@@ -20,6 +20,13 @@ export interface Frames {
   readonly brightness: Float32Array;
   readonly richness: Float32Array;
   readonly oddEvenDb: Float32Array;
+  /** The strongest component below partial 1: Hz, and dB against partial 1. */
+  readonly subHz: Float32Array;
+  readonly subDb: Float32Array;
+  /** Mean level of the single hop that ends at each frame's centre, dBFS: quick, but uneven below one period. */
+  readonly hopDb: Float32Array;
+  /** Partials 1 … 16 in dBFS, a row for every `settings.spectrum.every` frames; see `partialsAt`. */
+  readonly partialsDb: Float32Array;
   /** 1 where samples reached full scale. */
   readonly clipped: Uint8Array;
   /** 1 where another known sound (a metronome's click) covers the frame; its figures are not the player's. */
@@ -34,4 +41,12 @@ export interface LiveFrame {
   readonly f0: Hertz;
   readonly levelDb: number;
   readonly airinessDb: number;
+}
+
+export const PARTIALS = 16;
+
+/** Levels of partials 1 … 16 of the spectrum that speaks for a frame. */
+export function partialsAt(frames: Frames, frame: number): Float32Array {
+  const row = PARTIALS * Math.floor(frame / frames.settings.spectrum.every);
+  return frames.partialsDb.subarray(row, row + PARTIALS);
 }

@@ -1,5 +1,5 @@
 export { CLICK_SECONDS, clickMask, clickSamples, locateClicks, type Click } from './click';
-export type { Frames, LiveFrame } from './frames';
+export { PARTIALS, partialsAt, type Frames, type LiveFrame } from './frames';
 export { Listener } from './listener';
 export { listeningSettings, type ListeningRange, type Settings } from './settings';
 export { SILENCE_DB } from './level';

@@ -45,9 +45,12 @@ export class LevelMeter {
     this.sum += sample * sample;
   }
 
-  closeHop(): void {
-    this.energies[this.hops++ % this.energies.length] = this.sum / this.settings.hop;
+  /** @returns level of the hop alone. */
+  closeHop(): Decibels {
+    const mean = this.sum / this.settings.hop;
+    this.energies[this.hops++ % this.energies.length] = mean;
     this.sum = 0;
+    return Math.max(SILENCE_DB, 10 * Math.log10(mean + 1e-14));
   }
 
   /** Level of the frame whose last hop has just been closed: frame number (closed hops − levelHops). */

@@ -1,7 +1,7 @@
 import type { Hertz } from '@/core/tuning';
 import { FloatColumn } from './columns';
 import { Decimator } from './decimator';
-import type { Frames, LiveFrame } from './frames';
+import { PARTIALS, type Frames, type LiveFrame } from './frames';
 import { DcBlocker, LevelMeter } from './level';
 import { Periodicity } from './periodicity';
 import { PitchPath } from './pitchPath';
@@ -13,6 +13,9 @@ const FULL_SCALE = 0.999;
 const LOOK_BACK = 8;
 /** Where the pitch moves less than this within a spectrum's span, the spectrum's finer figure replaces the path's. */
 const STEADY_CENTS = 10;
+
+/** What is kept of a spectrum besides its partials: see `readSpectra`. */
+const ROW = 8;
 
 const cents = (a: number, b: number) => 1200 * Math.log2(a / b);
 
@@ -28,6 +31,8 @@ export class Listener {
   private readonly pitchStream: Decimator;
   private readonly spectrumStream: Decimator;
   private readonly periodicity: Periodicity;
+  private readonly brief: Periodicity | null;
+  private readonly briefBuffer: Float64Array;
   private readonly spectrum: Spectrum;
   private readonly path = new PitchPath();
   private readonly hopBuffer: Float64Array;
@@ -35,8 +40,9 @@ export class Listener {
   private readonly spectrumBuffer: Float64Array;
   private readonly levels = new FloatColumn();
   private readonly clipping = new FloatColumn();
-  /** f0 read by, refined f0 (of the frame before), airiness, brightness, richness, odd/even: a row each spectrum. */
-  private readonly spectra = new FloatColumn(6);
+  private readonly hopLevels = new FloatColumn();
+  private readonly spectra = new FloatColumn(ROW);
+  private readonly partials = new FloatColumn(PARTIALS);
   private inHop = 0;
   private hops = 0;
   private clippedInHop = 0;
@@ -56,9 +62,11 @@ export class Listener {
     this.level = new LevelMeter(settings);
     const reachSeconds = (settings.spectrum.window * settings.spectrum.decimation) / sampleRate + 0.2;
     const reach = (decimation: number) => Math.ceil((reachSeconds * sampleRate) / decimation);
-    this.pitchStream = new Decimator(settings.pitch.decimation, reach(settings.pitch.decimation));
+    this.pitchStream = new Decimator(settings.pitchDecimation, reach(settings.pitchDecimation));
     this.spectrumStream = new Decimator(settings.spectrum.decimation, reach(settings.spectrum.decimation));
-    this.periodicity = new Periodicity(settings);
+    this.periodicity = new Periodicity(settings.pitch);
+    this.brief = settings.brief && new Periodicity(settings.brief);
+    this.briefBuffer = new Float64Array(settings.brief?.window ?? 0);
     this.spectrum = new Spectrum(settings);
     this.hopBuffer = new Float64Array(settings.hop);
     this.pitchBuffer = new Float64Array(settings.pitch.window);
@@ -82,7 +90,7 @@ export class Listener {
   /** Ends the stream and returns all its frames. */
   finish(): Frames {
     const wanted = Math.floor(this.samples / this.settings.hop);
-    while (this.path.frames < wanted || this.levels.length < wanted || this.spectra.length / 6 < wanted / 2) {
+    while (this.path.frames < wanted || this.levels.length < wanted || this.spectra.length / ROW < wanted / 2) {
       this.take(0);
     }
     return this.assemble(wanted);
@@ -96,7 +104,7 @@ export class Listener {
     this.hops++;
     this.clipping.set(this.clipping.grow(0), this.clippedInHop >= 3 ? 1 : 0);
     this.clippedInHop = 0;
-    this.level.closeHop();
+    this.hopLevels.set(this.hopLevels.grow(0), this.level.closeHop());
     if (this.hops >= this.settings.levelHops) this.levels.grow(this.level.read());
     this.pitchStream.push(this.hopBuffer, this.settings.hop);
     this.spectrumStream.push(this.hopBuffer, this.settings.hop);
@@ -106,20 +114,26 @@ export class Listener {
   }
 
   private readPitch(): void {
-    const { window, decimation } = this.settings.pitch;
+    const { pitch, brief, pitchDecimation, hop } = this.settings;
+    const { output } = this.pitchStream;
     for (;;) {
-      const start = Math.round((this.path.frames * this.settings.hop) / decimation - window / 2);
-      if (start + window > this.pitchStream.output.end) return;
-      this.pitchStream.output.read(start, window, this.pitchBuffer);
+      const centre = (this.path.frames * hop) / pitchDecimation;
+      const start = Math.round(centre - pitch.window / 2);
+      if (start + pitch.window > output.end) return;
+      output.read(start, pitch.window, this.pitchBuffer);
       this.periodicity.analyse(this.pitchBuffer);
-      this.path.push(this.periodicity);
+      if (brief && this.brief) {
+        output.read(Math.round(centre - brief.window / 2), brief.window, this.briefBuffer);
+        this.brief.analyse(this.briefBuffer);
+      }
+      this.path.push(this.periodicity, this.brief);
     }
   }
 
   private readSpectra(): void {
     const { window, decimation, every } = this.settings.spectrum;
     for (;;) {
-      const frame = (this.spectra.length / 6) * every;
+      const frame = (this.spectra.length / ROW) * every;
       const start = Math.round((frame * this.settings.hop) / decimation - window / 2);
       const behind = this.path.frames - 1 - frame;
       if (behind < LOOK_BACK || start + window > this.spectrumStream.output.end) return;
@@ -134,13 +148,17 @@ export class Listener {
       this.spectra.set(row + 3, brightness);
       this.spectra.set(row + 4, richness);
       this.spectra.set(row + 5, oddEvenDb);
+      this.spectra.set(row + 6, this.spectrum.subHz);
+      this.spectra.set(row + 7, this.spectrum.subDb);
+      const partials = this.partials.grow(NaN);
+      for (let k = 0; k < PARTIALS; k++) this.partials.set(partials + k, this.spectrum.partialsDb[k]!);
     }
   }
 
   private announce(): void {
     if (!this.onFrame) return;
     const ready = Math.min(this.path.frames, this.levels.length);
-    const latest = this.spectra.length - 6;
+    const latest = this.spectra.length - ROW;
     for (; this.announced < ready; this.announced++) {
       this.onFrame({
         index: this.announced,
@@ -167,6 +185,10 @@ export class Listener {
       brightness: column(),
       richness: column(),
       oddEvenDb: column(),
+      subHz: column(),
+      subDb: column(),
+      hopDb: this.hopLevels.toArray().slice(0, count),
+      partialsDb: this.partials.toArray(),
       clipped: Uint8Array.from(this.clipping.toArray().slice(0, count)),
       masked: new Uint8Array(count),
       badSamples: this.badSamples,
@@ -180,12 +202,14 @@ export class Listener {
   private spreadSpectra(frames: Frames): void {
     const { every } = this.settings.spectrum;
     for (let i = 0; i < frames.count; i++) {
-      const row = 6 * Math.floor(i / every);
+      const row = ROW * Math.floor(i / every);
       if (!(Math.abs(cents(this.spectra.get(row), frames.f0[i]!)) < 50)) continue;
       frames.airinessDb[i] = this.spectra.get(row + 2);
       frames.brightness[i] = this.spectra.get(row + 3);
       frames.richness[i] = this.spectra.get(row + 4);
       frames.oddEvenDb[i] = this.spectra.get(row + 5);
+      frames.subHz[i] = this.spectra.get(row + 6);
+      frames.subDb[i] = this.spectra.get(row + 7);
     }
   }
 
@@ -198,8 +222,8 @@ export class Listener {
       if (Number.isNaN(coarse[i]!) || !steadyAround(coarse, i, reach)) continue;
       // Row r refines the frame half-way to the row before: with two frames a spectrum, frame 2r − 1.
       const upper = Math.floor((i + 1) / every);
-      const a = this.spectra.get(6 * upper + 1);
-      const next = 6 * (upper + 1) + 1;
+      const a = this.spectra.get(ROW * upper + 1);
+      const next = ROW * (upper + 1) + 1;
       const b = (i + 1) % every === 0 || next >= this.spectra.length ? a : this.spectra.get(next);
       const fine = (a + b) / 2;
       if (Math.abs(cents(fine, coarse[i]!)) < STEADY_CENTS) f0[i] = fine;

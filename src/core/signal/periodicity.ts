@@ -1,5 +1,5 @@
 import { RealFft } from './realFft';
-import type { Settings } from './settings';
+import type { PeriodicitySettings } from './settings';
 
 /** Most candidates kept of a frame. */
 export const CANDIDATES = 6;
@@ -34,18 +34,18 @@ export class Periodicity {
   private readonly nsdf: Float64Array;
   private readonly rate: number;
 
-  constructor(private readonly settings: Settings) {
-    const { fftSize, maxLag, decimation } = settings.pitch;
+  constructor(private readonly settings: PeriodicitySettings) {
+    const { fftSize, maxLag } = settings;
     this.fft = new RealFft(fftSize);
     this.padded = new Float64Array(fftSize);
     this.spectrum = new Float64Array(fftSize + 2);
     this.power = new Float64Array(fftSize / 2 + 1);
     this.correlation = new Float64Array(maxLag + 2);
     this.nsdf = new Float64Array(maxLag + 2);
-    this.rate = settings.sampleRate / decimation;
+    this.rate = settings.rate;
   }
 
-  /** @param samples at least `settings.pitch.window` samples at the decimated rate. */
+  /** @param samples at least `settings.window` samples at the decimated rate. */
   analyse(samples: Float64Array): void {
     this.count = 0;
     if (!this.normalisedDifference(samples)) return;
@@ -55,7 +55,7 @@ export class Periodicity {
 
   /** Fills `nsdf` for lags 0 … maxLag + 1; false when there is no sound at all. */
   private normalisedDifference(samples: Float64Array): boolean {
-    const { window, maxLag, fftSize } = this.settings.pitch;
+    const { window, maxLag, fftSize } = this.settings;
     const { padded, spectrum, power, correlation, nsdf } = this;
     let energy = 0;
     for (let i = 0; i < window; i++) {
@@ -82,7 +82,7 @@ export class Periodicity {
 
   /** Keeps the best local maxima in rising order of lag; among equals the shorter, as their multiples say nothing new. */
   private collectPeaks(): void {
-    const { minLag, maxLag } = this.settings.pitch;
+    const { minLag, maxLag } = this.settings;
     const { nsdf, frequency, clarity } = this;
     for (let lag = minLag; lag <= maxLag; lag++) {
       const at = nsdf[lag]!;

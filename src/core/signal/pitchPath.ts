@@ -2,13 +2,17 @@ import type { Hertz } from '@/core/tuning';
 import { FloatColumn } from './columns';
 import { CANDIDATES, type Periodicity } from './periodicity';
 
-const STATES = CANDIDATES + 1;
-const UNVOICED = CANDIDATES;
+/** Room for the candidates of two windows, and the unpitched state after them. */
+const SLOTS = 2 * CANDIDATES;
+const STATES = SLOTS + 1;
+const UNVOICED = SLOTS;
 
 /** Costs share the scale of clarity: 1 is the difference between perfectly periodic and not at all. */
 const COST_UNVOICED = 0.32;
 const COST_SWITCH_VOICING = 0.12;
 const COST_LEAP = 0.22;
+/** What the brief window says has to be a little clearer than what the long one says. */
+const COST_BRIEF = 0.02;
 /** A change of pitch by this many octaves from frame to frame costs as much as any leap. */
 const LEAP_OCTAVES = 0.2;
 
@@ -25,34 +29,33 @@ export interface PitchPathResult {
  * place of learned probabilities). `latest` and `lookBack` serve the live view; `solve` is exact.
  */
 export class PitchPath {
-  private readonly frequency = new FloatColumn(CANDIDATES);
-  private readonly clarity = new FloatColumn(CANDIDATES);
+  private readonly frequency = new FloatColumn(SLOTS);
+  private readonly clarity = new FloatColumn(SLOTS);
   private readonly from = new FloatColumn(STATES);
   private total = new Float64Array(STATES);
   private nextTotal = new Float64Array(STATES);
-  private octaves = new Float64Array(CANDIDATES);
-  private nextOctaves = new Float64Array(CANDIDATES);
+  private octaves = new Float64Array(SLOTS);
+  private nextOctaves = new Float64Array(SLOTS);
+  private readonly costs = new Float64Array(SLOTS);
   private previousCount = 0;
   private best = UNVOICED;
   frames = 0;
 
-  push(candidates: Periodicity): void {
+  /** @param brief candidates of a shorter window for the same frame, where there is one. */
+  push(long: Periodicity, brief: Periodicity | null): void {
     const row = this.frequency.grow(NaN);
     this.clarity.grow(0);
     const links = this.from.grow(UNVOICED);
-    const { count } = candidates;
-    for (let i = 0; i < count; i++) {
-      this.frequency.set(row + i, candidates.frequency[i]!);
-      this.clarity.set(row + i, candidates.clarity[i]!);
-      this.nextOctaves[i] = Math.log2(candidates.frequency[i]!);
-    }
+    this.place(long, row, 0, 0);
+    if (brief) this.place(brief, row, long.count, COST_BRIEF);
+    const count = long.count + (brief?.count ?? 0);
     let least = Infinity;
     for (let to = 0; to < STATES; to++) {
       if (to >= count && to !== UNVOICED) {
         this.nextTotal[to] = Infinity;
         continue;
       }
-      const own = to === UNVOICED ? COST_UNVOICED : candidates.cost[to]!;
+      const own = to === UNVOICED ? COST_UNVOICED : this.costs[to]!;
       const sum = own + this.cheapestWayTo(to, links);
       this.nextTotal[to] = sum;
       if (sum < least) {
@@ -87,16 +90,26 @@ export class PitchPath {
     let state = this.best;
     for (let i = this.frames - 1; i >= 0; i--) {
       if (state !== UNVOICED) {
-        f0[i] = this.frequency.get(i * CANDIDATES + state);
-        clarity[i] = this.clarity.get(i * CANDIDATES + state);
+        f0[i] = this.frequency.get(i * SLOTS + state);
+        clarity[i] = this.clarity.get(i * SLOTS + state);
       }
       state = this.from.get(i * STATES + state);
     }
     return { f0, clarity };
   }
 
+  private place(candidates: Periodicity, row: number, offset: number, extra: number): void {
+    for (let i = 0; i < candidates.count; i++) {
+      const slot = offset + i;
+      this.frequency.set(row + slot, candidates.frequency[i]!);
+      this.clarity.set(row + slot, candidates.clarity[i]!);
+      this.costs[slot] = candidates.cost[i]! + extra;
+      this.nextOctaves[slot] = Math.log2(candidates.frequency[i]!);
+    }
+  }
+
   private chosen(frame: number, state: number): Hertz {
-    return frame < 0 || state === UNVOICED ? NaN : this.frequency.get(frame * CANDIDATES + state);
+    return frame < 0 || state === UNVOICED ? NaN : this.frequency.get(frame * SLOTS + state);
   }
 
   private cheapestWayTo(to: number, links: number): number {

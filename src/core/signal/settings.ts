@@ -6,22 +6,27 @@ export interface ListeningRange {
   readonly highestHz: Hertz;
 }
 
+/** One search for periods: window and range of lags, in samples at the decimated rate. */
+export interface PeriodicitySettings {
+  readonly rate: Hertz;
+  readonly window: number;
+  readonly fftSize: number;
+  readonly minLag: number;
+  readonly maxLag: number;
+}
+
 /** Everything about how samples become frames, derived once from sample rate and range. */
 export interface Settings {
   readonly sampleRate: Hertz;
   /** Input samples from one frame to the next; frames are centred on multiples of it. */
   readonly hop: number;
   readonly hopSeconds: Seconds;
-  readonly pitch: {
-    readonly decimation: number;
-    /** Samples at the decimated rate. */
-    readonly window: number;
-    readonly fftSize: number;
-    readonly minHz: Hertz;
-    readonly maxHz: Hertz;
-    readonly minLag: number;
-    readonly maxLag: number;
-  };
+  /** How much slower than the input the stream is that pitch is searched in. */
+  readonly pitchDecimation: number;
+  /** Long enough for the lowest note. */
+  readonly pitch: PeriodicitySettings;
+  /** A window for the upper notes only, short enough for the briefest wrong mode; null where `pitch` is that already. */
+  readonly brief: PeriodicitySettings | null;
   readonly spectrum: {
     readonly decimation: number;
     /** Samples at the decimated rate that one spectrum sees; the rest of the transform is zeros. */
@@ -30,6 +35,8 @@ export interface Settings {
     /** Frames from one spectrum to the next. */
     readonly every: number;
   };
+  readonly minHz: Hertz;
+  readonly maxHz: Hertz;
   /** Hops on each side of a frame's centre that its level is averaged over. */
   readonly levelHops: number;
 }
@@ -40,11 +47,26 @@ const SAMPLES_PER_SHORTEST_PERIOD = 6.5;
 const LOWEST_PITCH_RATE: Hertz = 8000;
 const PERIODS_IN_PITCH_WINDOW = 2.5;
 const SHORTEST_PITCH_WINDOW: Seconds = 0.008;
+/** The brief window serves notes from this many times the lowest, or from this frequency, upward. */
+const BRIEF_RANGE = 3;
+const BRIEF_LOWEST: Hertz = 220;
 /** Periods of the lowest note that a spectrum spans, so that its partials stand well apart. */
 const PERIODS_IN_SPECTRUM = 6.5;
 const NARROWEST_SPECTRUM: Hertz = 5000;
 
 const nextPowerOfTwo = (n: number) => 2 ** Math.ceil(Math.log2(n));
+
+function periodicitySettings(rate: Hertz, minHz: Hertz, maxHz: Hertz): PeriodicitySettings {
+  const maxLag = Math.ceil(rate / minHz) + 2;
+  const window = Math.ceil(rate * Math.max(PERIODS_IN_PITCH_WINDOW / minHz, SHORTEST_PITCH_WINDOW));
+  return {
+    rate,
+    window,
+    maxLag,
+    minLag: Math.max(2, Math.floor(rate / maxHz) - 1),
+    fftSize: nextPowerOfTwo(window + maxLag + 1),
+  };
+}
 
 /**
  * @throws RangeError when the sample rate is outside 8–192 kHz or cannot carry the instrument's lowest notes.
@@ -67,8 +89,8 @@ export function listeningSettings(sampleRate: Hertz, range: ListeningRange): Set
     ),
   );
   const pitchRate = sampleRate / pitchDecimation;
-  const maxLag = Math.ceil(pitchRate / minHz) + 2;
-  const window = Math.ceil(pitchRate * Math.max(PERIODS_IN_PITCH_WINDOW / minHz, SHORTEST_PITCH_WINDOW));
+  const pitch = periodicitySettings(pitchRate, minHz, maxHz);
+  const brief = periodicitySettings(pitchRate, Math.min(minHz * BRIEF_RANGE, BRIEF_LOWEST), maxHz);
 
   // Sixteen partials of the lowest notes and four of the highest.
   const band = Math.max(NARROWEST_SPECTRUM, 4 * range.highestHz + 16 * range.lowestHz);
@@ -80,21 +102,17 @@ export function listeningSettings(sampleRate: Hertz, range: ListeningRange): Set
     sampleRate,
     hop,
     hopSeconds: hop / sampleRate,
-    pitch: {
-      decimation: pitchDecimation,
-      window,
-      fftSize: nextPowerOfTwo(window + maxLag + 1),
-      minHz,
-      maxHz,
-      minLag: Math.max(2, Math.floor(pitchRate / maxHz) - 1),
-      maxLag,
-    },
+    pitchDecimation,
+    pitch,
+    brief: brief.window < 0.7 * pitch.window ? brief : null,
     spectrum: {
       decimation: spectrumDecimation,
       window: spectrumWindow,
       fftSize: nextPowerOfTwo(spectrumWindow),
       every: 2,
     },
+    minHz,
+    maxHz,
     levelHops: Math.max(2, Math.ceil((1.25 / minHz) * (sampleRate / hop))),
   };
 }

@@ -1,8 +1,8 @@
 import type { Hertz } from '@/core/tuning';
+import { PARTIALS } from './frames';
 import { RealFft } from './realFft';
 import type { Settings } from './settings';
 
-export const PARTIALS = 16;
 /** Three-term window with all side lobes below −71 dB (Nuttall, IEEE Trans. ASSP 29, 1981). */
 const WINDOW_TERMS = [0.4243801, 0.4973406, 0.0782793] as const;
 /** Half the width of the window's main lobe, in bins of an unpadded transform. */
@@ -10,6 +10,8 @@ const MAIN_LOBE = 3;
 /** A partial helps to refine f0 when it stands this far above the noise beside it. */
 const REFINING_MARGIN_DB = 12;
 const REFINING_PARTIALS = 10;
+/** A component below partial 1 has to stand this far above the noise, as a ratio of powers. */
+const SUB_MARGIN = 10;
 
 const decibels = (power: number) => 10 * Math.log10(power + 1e-20);
 
@@ -34,6 +36,9 @@ export class Spectrum {
   richness = NaN;
   /** Power of the odd partials over that of the even ones, dB. */
   oddEvenDb = NaN;
+  /** The strongest component below partial 1, in Hz, and its level against partial 1; NaN when nothing stands out. */
+  subHz: Hertz = NaN;
+  subDb = NaN;
   /** f0 half-way between this spectrum and the one before; NaN when the two do not agree on a steady pitch. */
   refinedF0: Hertz = NaN;
 
@@ -81,6 +86,7 @@ export class Spectrum {
     this.forget();
     if (f0 > 0) {
       this.readPartials(f0);
+      this.readBelow(f0);
       if (!Number.isNaN(this.previousStart)) this.refine(f0, (start - this.previousStart) / this.rate);
     }
     this.previousStart = start;
@@ -90,6 +96,7 @@ export class Spectrum {
     this.partialsDb.fill(NaN);
     this.noiseDb.fill(NaN);
     this.airinessDb = this.brightness = this.richness = this.oddEvenDb = this.refinedF0 = NaN;
+    this.subHz = this.subDb = NaN;
   }
 
   private power(bin: number): number {
@@ -134,6 +141,25 @@ export class Spectrum {
       const level = this.partialsDb[k]!;
       if (level >= threshold && level >= this.noiseDb[k]! + 10) this.richness++;
     }
+  }
+
+  private readBelow(f0: Hertz): void {
+    const spacing = f0 / this.binHz;
+    const last = Math.floor(spacing - 1.25 * this.lobeBins);
+    let top = 0;
+    let best = 0;
+    for (let i = Math.ceil(this.lobeBins); i <= last; i++) {
+      const power = this.power(i);
+      if (power > best && power >= this.power(i - 1) && power >= this.power(i + 1)) {
+        best = power;
+        top = i;
+      }
+    }
+    if (top === 0 || best < SUB_MARGIN * this.valley(1.5 * spacing, spacing)) return;
+    const [left, mid, right] = [top - 1, top, top + 1].map((i) => Math.log(this.power(i) + 1e-30)) as [number, number, number];
+    const bend = left - 2 * mid + right;
+    this.subHz = (top + (bend < 0 ? (left - right) / (2 * bend) : 0)) * this.binHz;
+    this.subDb = decibels(best * this.gain) - this.partialsDb[0]!;
   }
 
   /** Power of a steady sine near a fractional bin, full-scale sine = 0.5. */

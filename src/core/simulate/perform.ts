@@ -1,16 +1,17 @@
 import { beatsToSeconds, scoreBeats, type Score, type ScoreNote } from '@/core/exercises';
 import { soundingOf, type Instrument } from '@/core/instruments';
-import type { Hertz, Midi, Seconds } from '@/core/tuning';
+import type { Decibels, Hertz, Midi, Seconds } from '@/core/tuning';
+import { noFaults, planNote, type FaultRates, type NotePlan, type TrueEvent } from './faults';
 import type { Player } from './player';
 import { Random } from './random';
-import { timbreOf } from './timbre';
-import { wander } from './wander';
+import { soundNote } from './soundNote';
 
 /** What is true of one note that was sounded. Times from the start of the audio. */
 export interface TrueNote {
   readonly soundingMidi: Midi;
   readonly startSeconds: Seconds;
   readonly endSeconds: Seconds;
+  readonly slurred: boolean;
   readonly player: Player;
 }
 
@@ -18,103 +19,120 @@ export interface Performance {
   readonly audio: Float32Array<ArrayBuffer>;
   readonly sampleRate: Hertz;
   readonly notes: readonly TrueNote[];
+  readonly events: readonly TrueEvent[];
 }
 
 export interface PerformOptions {
   readonly score: Score;
   readonly instrument: Instrument;
   readonly player: Player;
+  readonly faults?: FaultRates;
   readonly seed: number;
   readonly sampleRate: Hertz;
   readonly a4: Hertz;
   /** Silence (the room) before the first beat and after the last. */
   readonly leadSeconds: Seconds;
   readonly tailSeconds: Seconds;
+  /** Level over the time of a note besides what the player does: a swell. */
+  readonly swellDb?: (t: Seconds, duration: Seconds) => Decibels;
 }
 
 const DYNAMIC_DB = { pp: -16, p: -10, mp: -5, mf: 0, f: 5, ff: 9 } as const;
-const RELEASE: Seconds = 0.08;
-const SCOOP_TIME: Seconds = 0.045;
-/** Pitch and level change this seldom; far below what can be heard or measured as a step. */
-const CONTROL_SAMPLES = 16;
+/** A tongued note ends this much before the next begins. */
+const TONGUE: Seconds = 0.05;
+/** Breath before a late note, against the note. */
+const BREATH_DB = -22;
 
 /**
  * Plays a score as a given player would. Reproducible: the same options give the same samples.
- * Returns the audio and the truth of every note.
+ * Returns the audio and the truth of every note and event.
  */
 export function perform(options: PerformOptions): Performance {
   const { score, sampleRate, leadSeconds, tailSeconds, player } = options;
   const random = new Random(options.seed);
-  const total =
-    leadSeconds +
-    beatsToSeconds(score, scoreBeats(score)) +
-    Math.max(0, player.latenessSeconds) +
-    tailSeconds;
+  const total = leadSeconds + beatsToSeconds(score, scoreBeats(score)) + Math.max(0, player.latenessSeconds) + tailSeconds;
   const audio = new Float32Array(Math.ceil(total * sampleRate));
   const room = 10 ** (player.roomNoiseDb / 20);
   for (let i = 0; i < audio.length; i++) audio[i] = room * random.normal();
-  const notes = score.notes.map((note) => sound(audio, note, options, random));
-  return { audio, sampleRate, notes };
+  const notes: TrueNote[] = [];
+  const events: TrueEvent[] = [];
+  score.notes.forEach((note, index) => {
+    const played = playNote(audio, note, score.notes[index + 1], index, options, random);
+    notes.push(played.note);
+    events.push(...played.events);
+  });
+  return { audio, sampleRate, notes, events };
 }
 
-/** Adds one note to the audio. */
-function sound(audio: Float32Array, note: ScoreNote, options: PerformOptions, random: Random): TrueNote {
-  const { score, instrument, player, sampleRate, a4, leadSeconds } = options;
-  const soundingMidi = soundingOf(instrument, note.written);
-  const target = a4 * 2 ** ((soundingMidi - 69) / 12);
-  const start = leadSeconds + beatsToSeconds(score, note.startBeat) + player.latenessSeconds;
-  const end = leadSeconds + beatsToSeconds(score, note.startBeat + note.beats);
-  const duration = end - start;
-  const middle = duration / 2;
-  const pitchWander = wander(random, duration);
-  const levelWander = wander(random, duration);
-  const { partials, noiseDb } = timbreOf(instrument, note.written, target, sampleRate * 0.45);
-  const phases = partials.map(() => random.between(0, 2 * Math.PI));
-  const airiness = 10 ** ((player.airinessDb ?? noiseDb) / 20);
+function playNote(
+  audio: Float32Array,
+  note: ScoreNote,
+  next: ScoreNote | undefined,
+  index: number,
+  options: PerformOptions,
+  random: Random,
+): { note: TrueNote; events: TrueEvent[] } {
+  const { score, instrument, player, sampleRate, a4, leadSeconds, swellDb } = options;
+  const slurred = note.attack === 'none';
+  const joined = next !== undefined && next.startBeat - note.startBeat - note.beats < 0.01;
+  const ending = !joined ? 'free' : next.attack === 'none' ? 'slur' : 'tongue';
+  const onBeat = leadSeconds + beatsToSeconds(score, note.startBeat) + player.latenessSeconds;
+  const close = leadSeconds + beatsToSeconds(score, note.startBeat + note.beats);
+  const end = close + (joined ? player.latenessSeconds : 0) - (ending === 'tongue' ? TONGUE : 0);
+  const frequencyOf = (midi: Midi) => a4 * 2 ** ((midi - 69) / 12);
+  const asked = soundingOf(instrument, note.written);
+  const plan = planNote(instrument, note.written, frequencyOf(asked), end - onBeat, slurred, options.faults ?? noFaults, random);
+  const start = onBeat + plan.speech;
+  const soundingMidi = asked + plan.wrongBy;
   const levelDb = player.levelDb + DYNAMIC_DB[note.dynamic];
-  const last = Math.min(audio.length, Math.ceil((end + RELEASE) * sampleRate));
-  // e^(i·phase) of each partial, so that one sine and one cosine a sample serve them all.
-  const phaseRe = partials.map((amplitude, k) => amplitude * Math.cos(phases[k]!));
-  const phaseIm = partials.map((amplitude, k) => amplitude * Math.sin(phases[k]!));
-  let turn = 0;
-  let step = 0;
-  let loudness = 0;
-  for (let i = Math.max(0, Math.ceil(start * sampleRate)); i < last; i++) {
-    const t = i / sampleRate - start;
-    if (i % CONTROL_SAMPLES === 0 || step === 0) {
-      const cents =
-        player.offsetCents +
-        player.driftCentsPerSecond * (t - middle) +
-        player.wobbleCents * pitchWander(t) +
-        player.scoopCents * Math.exp(-t / SCOOP_TIME) +
-        (player.vibrato ? player.vibrato.extentCents * Math.sin(2 * Math.PI * player.vibrato.rateHz * t) : 0);
-      step = (2 * Math.PI * target * 2 ** (cents / 1200)) / sampleRate;
-      loudness =
-        10 **
-        ((levelDb + player.levelDriftDbPerSecond * (t - middle) + player.levelWobbleDb * levelWander(t)) /
-          20);
-    }
-    turn += step;
-    const cos = Math.cos(turn);
-    const sin = Math.sin(turn);
-    let re = 1;
-    let im = 0;
-    let tone = 0;
-    for (let k = 0; k < partials.length; k++) {
-      const next = re * cos - im * sin;
-      im = re * sin + im * cos;
-      re = next;
-      tone += im * phaseRe[k]! + re * phaseIm[k]!;
-    }
-    audio[i]! += loudness * envelope(t, duration, player.riseSeconds) * (tone + airiness * random.normal());
-  }
-  return { soundingMidi, startSeconds: start, endSeconds: end, player };
+  if (plan.speech > 0) breathe(audio, onBeat, start, levelDb + BREATH_DB, sampleRate, random);
+  soundNote(
+    audio,
+    {
+      instrument,
+      player,
+      plan,
+      written: note.written + plan.wrongBy,
+      target: frequencyOf(soundingMidi),
+      start,
+      end,
+      levelDb,
+      swellDb: swellDb ? (t) => swellDb(t, end - start) : () => 0,
+      slurredIn: slurred,
+      ending,
+      sampleRate,
+    },
+    random,
+  );
+  return {
+    note: { soundingMidi, startSeconds: start, endSeconds: end, slurred, player },
+    events: truthOf(plan, onBeat, start, soundingMidi, index),
+  };
 }
 
-/** Raised-cosine rise whose 10–90 % time is `rise`, and a fixed release after the end. */
-function envelope(t: Seconds, duration: Seconds, rise: Seconds): number {
-  const whole = rise / 0.59;
-  const attack = t < whole ? 0.5 - 0.5 * Math.cos((Math.PI * t) / whole) : 1;
-  const release = t > duration ? 0.5 + 0.5 * Math.cos((Math.PI * (t - duration)) / RELEASE) : 1;
-  return attack * release;
+function breathe(audio: Float32Array, from: Seconds, to: Seconds, dB: Decibels, sampleRate: Hertz, random: Random): void {
+  const amplitude = 10 ** (dB / 20);
+  for (let i = Math.ceil(from * sampleRate); i < to * sampleRate && i < audio.length; i++) {
+    audio[i]! += amplitude * random.normal();
+  }
+}
+
+function truthOf(plan: NotePlan, onBeat: Seconds, start: Seconds, soundingMidi: Midi, noteIndex: number): TrueEvent[] {
+  const heard = (ratio: number) => Math.round(soundingMidi + 12 * Math.log2(ratio));
+  const events: TrueEvent[] = plan.detours.map(({ kind, from, to, ratio }) => ({
+    kind,
+    startSeconds: start + from,
+    endSeconds: start + to,
+    soundingMidi: heard(ratio),
+    noteIndex,
+  }));
+  const { undertone, gap, wrongBy, speech } = plan;
+  if (undertone) {
+    const { from, to, ratio } = undertone;
+    events.push({ kind: 'undertone', startSeconds: start + from, endSeconds: start + to, soundingMidi: heard(ratio), noteIndex });
+  }
+  if (gap) events.push({ kind: 'gap', startSeconds: start, endSeconds: start + gap.length, soundingMidi: null, noteIndex });
+  if (wrongBy) events.push({ kind: 'wrong-note', startSeconds: start, endSeconds: start, soundingMidi, noteIndex });
+  if (speech > 0) events.push({ kind: 'late-speech', startSeconds: onBeat, endSeconds: start, soundingMidi: null, noteIndex });
+  return events;
 }

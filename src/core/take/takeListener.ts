@@ -151,7 +151,7 @@ export class TakeListener {
   /** Half of the longest window that a frame is measured over. */
   private get maskReach(): number {
     const { pitch, levelHops, hop, sampleRate } = this.listener.settings;
-    return Math.max(pitch.window * pitch.decimation, levelHops * 2 * hop) / 2 / sampleRate;
+    return Math.max(pitch.window / pitch.rate, (levelHops * 2 * hop) / sampleRate) / 2;
   }
 
   /** How late the count-in's clicks are heard in this recording; null when they are not heard, or nothing beats. */

@@ -1,0 +1,53 @@
+import { quantile } from 'd3-array';
+import type { Frames } from '@/core/signal';
+import { hertzToMidi, type Decibels, type Hertz } from '@/core/tuning';
+
+const OVER_FLOOR_DB = 6;
+const UNDER_PEAK_DB = 50;
+
+/** What sounded, frame by frame, as notes are looked for in it. */
+export interface Line {
+  /** Pitch in MIDI numbers with fractions; NaN where there is no sound, or none that stands out. */
+  readonly pitch: Float64Array;
+  readonly levelDb: Float64Array;
+  readonly floorDb: Decibels;
+}
+
+/** Pitch and level with silence removed and short masked stretches bridged. */
+export function soundingLine(frames: Frames, a4: Hertz): Line {
+  const unpitched: number[] = [];
+  let peak = -Infinity;
+  for (let i = 0; i < frames.count; i++) {
+    if (frames.masked[i]) continue;
+    if (Number.isNaN(frames.f0[i]!)) unpitched.push(frames.levelDb[i]!);
+    peak = Math.max(peak, frames.levelDb[i]!);
+  }
+  const floorDb = unpitched.length >= 10 ? (quantile(unpitched, 0.05) ?? -120) : -120;
+  const gate = Math.max(Math.min(floorDb + OVER_FLOOR_DB, peak - 12), peak - UNDER_PEAK_DB, -80);
+  const pitch = new Float64Array(frames.count).fill(NaN);
+  const levelDb = Float64Array.from(frames.levelDb);
+  for (let i = 0; i < frames.count; i++) {
+    if (!frames.masked[i] && levelDb[i]! >= gate) pitch[i] = hertzToMidi(frames.f0[i]!, a4);
+  }
+  bridgeMasked(frames.masked, pitch, levelDb);
+  return { pitch, levelDb, floorDb };
+}
+
+function bridgeMasked(masked: Uint8Array, pitch: Float64Array, levelDb: Float64Array): void {
+  for (let i = 0; i < masked.length; i++) {
+    if (!masked[i]) continue;
+    let to = i;
+    while (to < masked.length && masked[to]) to++;
+    const before = i - 1;
+    const span = to - before;
+    const steady = before >= 0 && to < masked.length && Math.abs(pitch[to]! - pitch[before]!) < 0.5;
+    for (let k = i; k < to; k++) {
+      const share = (k - before) / span;
+      const left = levelDb[Math.max(0, before)]!;
+      const right = levelDb[Math.min(masked.length - 1, to)]!;
+      levelDb[k] = left + share * (right - left);
+      if (steady) pitch[k] = pitch[before]! + share * (pitch[to]! - pitch[before]!);
+    }
+    i = to;
+  }
+}
