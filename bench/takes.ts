@@ -2,7 +2,14 @@ import type { Score } from '@/core/exercises';
 import { soundingRange, writtenRange, type Instrument } from '@/core/instruments';
 import { hearNotes, type Heard } from '@/core/notes';
 import { Listener } from '@/core/signal';
-import { perform, Random, steadyPlayer, type FaultRates, type Performance, type Player } from '@/core/simulate';
+import {
+  perform,
+  Random,
+  steadyPlayer,
+  type FaultRates,
+  type Performance,
+  type Player,
+} from '@/core/simulate';
 
 export const RATE = 48_000;
 
@@ -36,7 +43,13 @@ export function randomFigure(instrument: Instrument, seed: number, notes = 10): 
   };
 }
 
-export function play(instrument: Instrument, score: Score, seed: number, faults?: FaultRates, player: Partial<Player> = {}): Performance {
+export function play(
+  instrument: Instrument,
+  score: Score,
+  seed: number,
+  faults?: FaultRates,
+  player: Partial<Player> = {},
+): Performance {
   return perform({
     score,
     instrument,

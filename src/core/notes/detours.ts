@@ -1,6 +1,7 @@
+import { median } from 'd3-array';
 import { modeOf, writtenOf, writtenRange, soundingOf, type Instrument } from '@/core/instruments';
-import { partialsAt, PARTIALS, type Frames } from '@/core/signal';
-import { midiToHertz, type Hertz, type Midi, type Seconds } from '@/core/tuning';
+import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
+import type { Line } from './line';
 import type { NoteEvent } from './note';
 import { ONE_PITCH_SEMITONES, type Plateau } from './plateaus';
 
@@ -17,8 +18,11 @@ const LEAST_PERIODS = 3;
 const SEEN = 0.6;
 /** How near a pitch has to come to a mode of the fingering. */
 const MODE_SEMITONES = 0.75;
-/** Partials that a tone of the lower mode would have and a mere undertone has not. */
-const UNDERTONE_GAP_DB = 20;
+const LEAST_INTERVAL = 2.6;
+/** What is this far below its note is the room or the tongue, not a sound of the instrument's. */
+const FAINT_DB = 16;
+/** Frames that a mixture of two sounds lasts at most. */
+const MIXTURE_FRAMES = 4;
 
 export interface Played {
   /** One plateau a note, wrong modes taken into the notes they belong to. */
@@ -26,21 +30,28 @@ export interface Played {
   readonly events: NoteEvent[];
 }
 
-type Detour = 'break' | 'squeak' | 'undertone';
+type Detour = 'break' | 'squeak';
 
 /**
  * Tells notes from what went wrong inside them. Whether a brief other pitch is a wrong mode is decided by the
  * instrument's modes: it is one when the fingering of the note it belongs to can sound it.
  */
-export function separateDetours(plateaus: readonly Plateau[], frames: Frames, instrument: Instrument, a4: Hertz): Played {
-  const hop = frames.hopSeconds;
+export function separateDetours(
+  plateaus: readonly Plateau[],
+  line: Line,
+  hop: Seconds,
+  instrument: Instrument,
+  a4: Hertz,
+): Played {
   const seconds = (part: Plateau) => (part.to - part.from) * hop;
   const events: NoteEvent[] = [];
   const parts = [...plateaus];
-  const detourOf = (brief: Plateau, note: Plateau) => detourKind(brief, note, frames, instrument, a4);
+  const detourOf = (brief: Plateau, note: Plateau) => detourKind(brief, note, instrument);
   const lasts = (brief: Plateau, shortest: Seconds) =>
     seconds(brief) >= SEEN * Math.max(shortest, LEAST_PERIODS / midiToHertz(brief.pitch, a4));
-  const report = (kind: NoteEvent['kind'], part: Plateau) =>
+  const report = (kind: NoteEvent['kind'], part: Plateau, note: Plateau) => {
+    // A blip comes while the note is still growing.
+    if (kind !== 'blip' && levelOf(line, part) < levelOf(line, note) - FAINT_DB) return;
     events.push({
       kind,
       startSeconds: part.from * hop,
@@ -49,28 +60,38 @@ export function separateDetours(plateaus: readonly Plateau[], frames: Frames, in
       noteIndex: null,
       confidence: Math.min(1, 0.6 + seconds(part) * 4),
     });
+  };
 
-  for (let changed = true; changed; ) {
+  for (let changed = true; changed;) {
     changed = false;
     for (let i = 0; i < parts.length && !changed; i++) {
       const here = parts[i]!;
       const before = here.joined ? parts[i - 1] : undefined;
       const after = parts[i + 1]?.joined ? parts[i + 1] : undefined;
       const length = seconds(here);
-      if (before && after && length < LONGEST_BREAK && Math.abs(before.pitch - after.pitch) < ONE_PITCH_SEMITONES) {
+      if (
+        before &&
+        after &&
+        length < LONGEST_BREAK &&
+        Math.abs(before.pitch - after.pitch) < ONE_PITCH_SEMITONES
+      ) {
         if (length >= seconds(before) + seconds(after)) continue;
         const detour = detourOf(here, seconds(before) >= seconds(after) ? before : after);
         if (!detour && length >= SHORTEST_NOTE) continue;
-        const isBlip = detour === 'break' && seconds(before) + length <= BLIP_WITHIN && !before.joined;
-        if (detour === 'squeak' && seconds(here) >= SEEN * SHORTEST_SQUEAK) report('squeak', here);
-        else if (detour === 'undertone') report('undertone', here);
-        else if (isBlip && lasts(here, SHORTEST_BLIP)) report('blip', here);
-        else if (detour === 'break' && lasts(here, SHORTEST_BREAK)) report('break', here);
         const longer = seconds(before) >= seconds(after) ? before : after;
-        parts.splice(i - 1, 3, { from: before.from, to: after.to, joined: before.joined, pitch: longer.pitch });
+        const isBlip = detour === 'break' && seconds(before) + length <= BLIP_WITHIN && !before.joined;
+        if (detour === 'squeak' && seconds(here) >= SEEN * SHORTEST_SQUEAK) report('squeak', here, longer);
+        else if (isBlip && lasts(here, SHORTEST_BLIP)) report('blip', here, longer);
+        else if (detour === 'break' && lasts(here, SHORTEST_BREAK)) report('break', here, longer);
+        parts.splice(i - 1, 3, {
+          from: before.from,
+          to: after.to,
+          joined: before.joined,
+          pitch: longer.pitch,
+        });
         changed = true;
       } else if (after && length <= BLIP_WITHIN * 1.1 && seconds(after) > length) {
-        const detour = detourOf(here, after);
+        const detour = isMixture(here, before, after) ? null : detourOf(here, after);
         if (!detour) {
           if (length >= SHORTEST_NOTE) continue;
           // Too short for a note and no mode of one: the way from one pitch to the next.
@@ -79,15 +100,15 @@ export function separateDetours(plateaus: readonly Plateau[], frames: Frames, in
           changed = true;
           continue;
         }
-        if (detour === 'squeak' && seconds(here) >= SEEN * SHORTEST_SQUEAK) report('squeak', here);
-        else if (detour === 'break' && lasts(here, SHORTEST_BLIP)) report('blip', here);
+        if (detour === 'squeak' && seconds(here) >= SEEN * SHORTEST_SQUEAK) report('squeak', here, after);
+        else if (detour === 'break' && lasts(here, SHORTEST_BLIP)) report('blip', here, after);
         parts.splice(i, 2, { from: here.from, to: after.to, joined: here.joined, pitch: after.pitch });
         changed = true;
       } else if (before && !after && length < BLIP_WITHIN && seconds(before) > length) {
         const detour = detourOf(here, before);
         if (!detour && length >= SHORTEST_NOTE) continue;
-        if (detour === 'squeak') report('squeak', here);
-        else if (detour === 'break' && lasts(here, SHORTEST_BREAK)) report('break', here);
+        if (detour === 'squeak') report('squeak', here, before);
+        else if (detour === 'break' && lasts(here, SHORTEST_BREAK)) report('break', here, before);
         parts.splice(i - 1, 2, { ...before, to: here.to });
         changed = true;
       }
@@ -96,36 +117,32 @@ export function separateDetours(plateaus: readonly Plateau[], frames: Frames, in
   return { notes: parts.filter((part) => seconds(part) >= SHORTEST_NOTE), events };
 }
 
+function levelOf({ hopDb }: Line, part: Plateau): number {
+  return median(hopDb.subarray(part.from, part.to)) ?? NaN;
+}
+
 /** What a brief pitch is to a note: another mode of its fingering, a squeak above all notes, or nothing of the kind. */
-function detourKind(brief: Plateau, note: Plateau, frames: Frames, instrument: Instrument, a4: Hertz): Detour | null {
+function detourKind(brief: Plateau, note: Plateau, instrument: Instrument): Detour | null {
   const top = soundingOf(instrument, writtenRange(instrument).high);
   const mode = modeOf(instrument, writtenOf(instrument, Math.round(note.pitch)));
-  if (brief.pitch > top + 0.8 && brief.pitch > note.pitch) return 'squeak';
+  const aboveAll = brief.pitch > top + 0.8 && brief.pitch > note.pitch;
   const step = instrument.series === 'odd' ? 2 : 1;
-  for (let other = 1; other <= mode + 6; other += step) {
-    if (other === mode) continue;
+  const highest = mode + (aboveAll ? 1 : 3) * step;
+  for (let other = 1; other <= highest; other += step) {
+    // High modes lie so near to each other that a neighbour cannot be told from a neighbouring note.
+    if (Math.abs(12 * Math.log2(other / mode)) < LEAST_INTERVAL) continue;
     const expected = note.pitch + 12 * Math.log2(other / mode);
     if (Math.abs(brief.pitch - expected) > MODE_SEMITONES) continue;
-    return other < mode && isUndertone(brief, note.pitch, frames, a4) ? 'undertone' : 'break';
+    return 'break';
   }
-  return null;
+  return aboveAll ? 'squeak' : null;
 }
 
 /**
- * When an undertone is strong the common period of both is found. It is no break: of the partials above the note
- * only the note's own are there.
+ * While one sound gives way to another both are there, and their common period, lower than either, can be found for a
+ * frame or two. It is nobody's note.
  */
-function isUndertone(brief: Plateau, notePitch: Midi, frames: Frames, a4: Hertz): boolean {
-  const ratio = Math.round(midiToHertz(notePitch, a4) / midiToHertz(brief.pitch, a4));
-  if (ratio < 2) return false;
-  const partials = partialsAt(frames, (brief.from + brief.to) >> 1);
-  let own = -Infinity;
-  let between = -Infinity;
-  for (let k = ratio; k <= PARTIALS; k++) {
-    const level = partials[k - 1]!;
-    if (Number.isNaN(level)) continue;
-    if (k % ratio === 0) own = Math.max(own, level);
-    else between = Math.max(between, level);
-  }
-  return own - between > UNDERTONE_GAP_DB;
+function isMixture(brief: Plateau, before: Plateau | undefined, after: Plateau): boolean {
+  if (!before || brief.to - brief.from > MIXTURE_FRAMES) return false;
+  return brief.pitch < before.pitch - 1 && brief.pitch < after.pitch - 1;
 }

@@ -1,12 +1,13 @@
 import type { Instrument } from '@/core/instruments';
 import type { Frames } from '@/core/signal';
-import type { Decibels, Hertz } from '@/core/tuning';
+import type { Decibels, Hertz, Seconds } from '@/core/tuning';
 import { separateDetours } from './detours';
-import { gapsBetween, undertonesIn } from './holes';
+import { gapsBetween } from './gaps';
 import { soundingLine } from './line';
 import { measureNote } from './measure';
 import type { Note, NoteEvent, PurityLimits } from './note';
 import { plateausOf } from './plateaus';
+import { liftUndertones, undertonesIn } from './undertones';
 
 export interface Heard {
   readonly notes: Note[];
@@ -23,20 +24,22 @@ export interface HearingOptions {
   readonly gainControlled?: boolean;
 }
 
-/** From the first energy to the tone: later than this is late. */
+/** From the first energy to the tone: later than this, and than the window takes to find a pitch, is late. */
 const LATE_SPEECH_SECONDS = 0.06;
 
 /** From frames to notes and events: what was played, when, and how. */
 export function hearNotes(frames: Frames, instrument: Instrument, options: HearingOptions = {}): Heard {
   const a4 = options.a4 ?? 440;
   const line = soundingLine(frames, a4);
-  const played = separateDetours(plateausOf(line, frames.hopSeconds), frames, instrument, a4);
+  const plateaus = liftUndertones(plateausOf(line, frames.hopSeconds), line, frames);
+  const played = separateDetours(plateaus, line, frames.hopSeconds, instrument, a4);
   const notes = played.notes.map((plateau) => measureNote(frames, line, plateau, instrument, options));
+  const pitchWindow = frames.settings.pitch.window / frames.settings.pitch.rate;
   const events = [
     ...played.events.map((event) => ({ ...event, noteIndex: noteAt(notes, event) })),
-    ...played.notes.flatMap((plateau, index) => undertonesIn(plateau, index, frames, instrument)),
+    ...played.notes.flatMap((plateau, index) => undertonesIn(plateau, index, line, frames, instrument, a4)),
     ...gapsBetween(played.notes, frames, a4),
-    ...notes.flatMap((note, index) => faultsOf(note, index, options)),
+    ...notes.flatMap((note, index) => faultsOf(note, index, pitchWindow, options)),
   ];
   return { notes, events: events.sort((a, b) => a.startSeconds - b.startSeconds), floorDb: line.floorDb };
 }
@@ -48,15 +51,29 @@ function noteAt(notes: readonly Note[], event: NoteEvent): number | null {
 }
 
 /** Events that follow from a note's own figures. */
-function faultsOf(note: Note, noteIndex: number, options: HearingOptions): NoteEvent[] {
+function faultsOf(note: Note, noteIndex: number, pitchWindow: Seconds, options: HearingOptions): NoteEvent[] {
   const { startSeconds, endSeconds, soundingMidi, attack } = note;
   const events: NoteEvent[] = [];
-  if (attack.speechSeconds !== null && attack.speechSeconds > LATE_SPEECH_SECONDS) {
+  if (attack.speechSeconds !== null && attack.speechSeconds > LATE_SPEECH_SECONDS + pitchWindow / 2) {
     const from = startSeconds - attack.speechSeconds;
-    events.push({ kind: 'late-speech', startSeconds: from, endSeconds: startSeconds, soundingMidi, noteIndex, confidence: 0.7 });
+    events.push({
+      kind: 'late-speech',
+      startSeconds: from,
+      endSeconds: startSeconds,
+      soundingMidi,
+      noteIndex,
+      confidence: 0.7,
+    });
   }
   if (note.vibrato && options.purity?.vibratoAllowed === false) {
-    events.push({ kind: 'vibrato-unwanted', startSeconds, endSeconds, soundingMidi, noteIndex, confidence: 0.8 });
+    events.push({
+      kind: 'vibrato-unwanted',
+      startSeconds,
+      endSeconds,
+      soundingMidi,
+      noteIndex,
+      confidence: 0.8,
+    });
   }
   return events;
 }

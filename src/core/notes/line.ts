@@ -10,6 +10,10 @@ export interface Line {
   /** Pitch in MIDI numbers with fractions; NaN where there is no sound, or none that stands out. */
   readonly pitch: Float64Array;
   readonly levelDb: Float64Array;
+  /** Level of single hops: see Frames. */
+  readonly hopDb: Float32Array;
+  /** How many times the found pitch was raised, where an undertone had taken its place; 1 elsewhere. */
+  readonly lifted: Uint8Array;
   readonly floorDb: Decibels;
 }
 
@@ -30,7 +34,7 @@ export function soundingLine(frames: Frames, a4: Hertz): Line {
     if (!frames.masked[i] && levelDb[i]! >= gate) pitch[i] = hertzToMidi(frames.f0[i]!, a4);
   }
   bridgeMasked(frames.masked, pitch, levelDb);
-  return { pitch, levelDb, floorDb };
+  return { pitch, levelDb, hopDb: frames.hopDb, lifted: new Uint8Array(frames.count).fill(1), floorDb };
 }
 
 function bridgeMasked(masked: Uint8Array, pitch: Float64Array, levelDb: Float64Array): void {

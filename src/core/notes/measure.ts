@@ -50,8 +50,7 @@ export function measureNote(
     (p) => 100 * (p - soundingMidi),
   );
   const pitchSlope = robustSlope(pitchCents);
-  const smoothing =
-    frames.settings.pitch.window / frames.settings.pitch.rate;
+  const smoothing = frames.settings.pitch.window / frames.settings.pitch.rate;
   const motion = long ? pitchMotion(detrended(pitchCents, pitchSlope), hop, smoothing) : null;
 
   const level = line.levelDb.subarray(body.from, body.to);
@@ -144,13 +143,7 @@ function firstEnergy({ levelDb, floorDb, pitch }: Line, segment: Span, hop: Seco
   return first;
 }
 
-function purityOf(
-  line: Line,
-  segment: Span,
-  hop: Seconds,
-  limits: PurityLimits,
-  vibrato: boolean,
-): Seconds {
+function purityOf(line: Line, segment: Span, hop: Seconds, limits: PurityLimits, vibrato: boolean): Seconds {
   if (vibrato && !limits.vibratoAllowed) return 0;
   const start = segment.from + Math.round(ATTACK / hop);
   const reference = Math.min(segment.to, start + Math.round(PURITY_REFERENCE / hop));

@@ -15,17 +15,20 @@ export interface Plateau {
 /** Two plateaus nearer than this are one pitch. */
 export const ONE_PITCH_SEMITONES = 0.6;
 const LONGEST_DROPOUT: Seconds = 0.022;
-/** Frames on the way from one pitch to the next are no silence. */
-const LONGEST_GLIDE: Seconds = 0.06;
 /** Time over which a plateau's own pitch is followed, so that a slow bend stays one. */
 const FOLLOW: Seconds = 0.3;
 const FEWEST_FRAMES = 2;
+/** A fall this deep between two pitches is the tongue's work. */
+const STOP_DB = 30;
 const RETONGUE_DIP_DB = 7;
 const RETONGUE_REACH: Seconds = 0.12;
 
 /** Cuts the line where the pitch leaves, where the sound stops, and where the tongue repeats a note. */
 export function plateausOf(line: Line, hop: Seconds): Plateau[] {
-  const raw = byPitch(line.pitch, hop).filter((part) => part.to - part.from >= FEWEST_FRAMES);
+  const raw = withoutSpecks(byPitch(line.pitch, hop)).map((part, i, all) => {
+    const before = all[i - 1];
+    return before && part.joined && stopsBetween(line, before, part) ? { ...part, joined: false } : part;
+  });
   return mergeDebris(raw, hop).flatMap((part) => splitByTongue(line, part, hop));
 }
 
@@ -40,12 +43,10 @@ function byPitch(pitch: Float64Array, hop: Seconds): Plateau[] {
   let from = -1;
   let last = -1;
   let centre = NaN;
-  let endOfPrevious = -Infinity;
+  let joined = false;
   const close = () => {
     if (from < 0) return;
-    const joined = (from - endOfPrevious) * hop <= LONGEST_GLIDE;
     parts.push({ from, to: last + 1, joined, pitch: median(pitch.subarray(from, last + 1)) ?? NaN });
-    endOfPrevious = last + 1;
     from = -1;
   };
   for (let i = 0; i < pitch.length; i++) {
@@ -55,6 +56,7 @@ function byPitch(pitch: Float64Array, hop: Seconds): Plateau[] {
     if (from >= 0 && (leaves || i - last - 1 > dropout)) close();
     if (from < 0) {
       from = i;
+      joined = last >= 0 && i - last - 1 <= dropout;
       centre = value;
     } else if (i - from < 8 || (i - from) % 4 === 0) {
       centre = median(pitch.subarray(Math.max(from, i - follow), i + 1)) ?? value;
@@ -65,15 +67,42 @@ function byPitch(pitch: Float64Array, hop: Seconds): Plateau[] {
   return parts;
 }
 
+/** Leaves out single frames on the way from one pitch to the next; what they joined stays joined. */
+function withoutSpecks(parts: Plateau[]): Plateau[] {
+  const kept: Plateau[] = [];
+  let bridged = true;
+  for (const part of parts) {
+    bridged = bridged && part.joined;
+    if (part.to - part.from < FEWEST_FRAMES) continue;
+    kept.push({ ...part, joined: kept.length > 0 && bridged });
+    bridged = true;
+  }
+  return kept;
+}
+
+/** Whether the sound stops, however shortly, between two plateaus. */
+function stopsBetween({ hopDb, levelDb }: Line, before: Plateau, after: Plateau): boolean {
+  const quieter = Math.min(levelDb[(before.from + before.to) >> 1]!, levelDb[(after.from + after.to) >> 1]!);
+  for (let i = Math.max(before.from, before.to - 3); i < Math.min(after.to, after.from + 3); i++) {
+    if (hopDb[i]! < quieter - STOP_DB) return true;
+  }
+  return false;
+}
+
 /** Joins neighbours of one pitch that only a frame or two of something else had parted. */
-function mergeDebris(parts: Plateau[], hop: Seconds): Plateau[] {
+export function mergeDebris(parts: Plateau[], hop: Seconds): Plateau[] {
   const merged: Plateau[] = [];
   for (const part of parts) {
     const before = merged[merged.length - 1];
-    const near = before && (part.from - before.to) * hop <= LONGEST_DROPOUT;
+    const near = before && part.joined && (part.from - before.to) * hop <= LONGEST_DROPOUT;
     if (before && near && Math.abs(before.pitch - part.pitch) < ONE_PITCH_SEMITONES) {
       const longer = before.to - before.from >= part.to - part.from ? before : part;
-      merged[merged.length - 1] = { from: before.from, to: part.to, joined: before.joined, pitch: longer.pitch };
+      merged[merged.length - 1] = {
+        from: before.from,
+        to: part.to,
+        joined: before.joined,
+        pitch: longer.pitch,
+      };
     } else merged.push(part);
   }
   return merged;

@@ -90,7 +90,11 @@ export class Listener {
   /** Ends the stream and returns all its frames. */
   finish(): Frames {
     const wanted = Math.floor(this.samples / this.settings.hop);
-    while (this.path.frames < wanted || this.levels.length < wanted || this.spectra.length / ROW < wanted / 2) {
+    while (
+      this.path.frames < wanted ||
+      this.levels.length < wanted ||
+      this.spectra.length / ROW < wanted / 2
+    ) {
       this.take(0);
     }
     return this.assemble(wanted);

@@ -7,7 +7,7 @@ export const CANDIDATES = 6;
 const REDUNDANT_FROM = 0.9;
 const REDUNDANT_FULLY = 0.96;
 /** … at this cost in clarity. */
-const REDUNDANCY_COST = 0.22;
+const REDUNDANCY_COST = 0.34;
 const WORTH_KEEPING = 0.3;
 /** When there are more peaks than room: how much clearer a peak must be than the one of the next shorter period. */
 const SHORTER_FIRST = 0.01;

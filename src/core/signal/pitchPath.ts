@@ -10,7 +10,7 @@ const UNVOICED = SLOTS;
 /** Costs share the scale of clarity: 1 is the difference between perfectly periodic and not at all. */
 const COST_UNVOICED = 0.32;
 const COST_SWITCH_VOICING = 0.12;
-const COST_LEAP = 0.22;
+const COST_LEAP = 0.14;
 /** What the brief window says has to be a little clearer than what the long one says. */
 const COST_BRIEF = 0.02;
 /** A change of pitch by this many octaves from frame to frame costs as much as any leap. */

@@ -156,7 +156,11 @@ export class Spectrum {
       }
     }
     if (top === 0 || best < SUB_MARGIN * this.valley(1.5 * spacing, spacing)) return;
-    const [left, mid, right] = [top - 1, top, top + 1].map((i) => Math.log(this.power(i) + 1e-30)) as [number, number, number];
+    const [left, mid, right] = [top - 1, top, top + 1].map((i) => Math.log(this.power(i) + 1e-30)) as [
+      number,
+      number,
+      number,
+    ];
     const bend = left - 2 * mid + right;
     this.subHz = (top + (bend < 0 ? (left - right) / (2 * bend) : 0)) * this.binHz;
     this.subDb = decibels(best * this.gain) - this.partialsDb[0]!;

@@ -15,7 +15,15 @@ export const faultRatesSchema = z.object({
 });
 export type FaultRates = z.infer<typeof faultRatesSchema>;
 
-export const noFaults: FaultRates = { break: 0, blip: 0, squeak: 0, undertone: 0, gap: 0, wrongNote: 0, lateSpeech: 0 };
+export const noFaults: FaultRates = {
+  break: 0,
+  blip: 0,
+  squeak: 0,
+  undertone: 0,
+  gap: 0,
+  wrongNote: 0,
+  lateSpeech: 0,
+};
 
 /** What is true of one thing that went wrong. Times from the start of the audio. */
 export interface TrueEvent {
@@ -31,6 +39,8 @@ export interface Detour {
   readonly kind: 'break' | 'blip' | 'squeak';
   readonly from: Seconds;
   readonly to: Seconds;
+  /** From when on it is what is heard: under a slur the note before is still there at first. */
+  readonly heardFrom: Seconds;
   /** Frequency against the note's. */
   readonly ratio: number;
 }
@@ -54,9 +64,17 @@ export interface NotePlan {
 }
 
 const BODY: Seconds = 0.2;
+/** Two slurred notes cross within this time. */
+export const SLUR: Seconds = 0.016;
 
 /** Another mode of the note's fingering, up or down, that the instrument can sound. */
-function otherMode(instrument: Instrument, written: Midi, frequency: number, random: Random): number {
+function otherMode(
+  instrument: Instrument,
+  written: Midi,
+  frequency: number,
+  previous: number | null,
+  random: Random,
+): number {
   const mode = modeOf(instrument, written);
   const step = instrument.series === 'odd' ? 2 : 1;
   const { low, high } = writtenRange(instrument);
@@ -64,17 +82,26 @@ function otherMode(instrument: Instrument, written: Midi, frequency: number, ran
     const note = written + 12 * Math.log2(ratio);
     return note >= low - 1 && note <= high + 6;
   };
-  const choices = [mode - step, mode + step].filter((m) => m >= 1).map((m) => m / mode).filter(inRange);
-  return choices[Math.floor(random.next() * choices.length)] ?? (frequency > 0 ? (mode + step) / mode : 1);
+  // A wrong mode on the pitch that the last note had would be a late slur.
+  const isNew = (ratio: number) =>
+    previous === null || Math.abs(Math.log2((frequency * ratio) / previous)) > 0.15;
+  const choices = [mode - step, mode + step]
+    .filter((m) => m >= 1)
+    .map((m) => m / mode)
+    .filter((ratio) => inRange(ratio) && isNew(ratio));
+  return choices[Math.floor(random.next() * choices.length)] ?? (mode + 2 * step) / mode;
 }
 
-/** Decides what goes wrong in one note. At most one detour a note, so that the truth stays plain. */
+/**
+ * Decides what goes wrong in one note. At most one detour a note, so that the truth stays plain.
+ * @param slurredFrom frequency of the note that it is slurred to from; null when it is tongued.
+ */
 export function planNote(
   instrument: Instrument,
   written: Midi,
   frequency: number,
   duration: Seconds,
-  slurred: boolean,
+  slurredFrom: number | null,
   rates: FaultRates,
   random: Random,
 ): NotePlan {
@@ -82,20 +109,22 @@ export function planNote(
   const draw = (rate: number) => random.next() < rate;
   const room = duration - BODY;
   if (draw(rates.blip) && duration > 0.25) {
-    const ratio = otherMode(instrument, written, frequency, random);
+    const ratio = otherMode(instrument, written, frequency, slurredFrom, random);
     const shortest = Math.max(0.015, 3 / (frequency * ratio));
-    detours.push({ kind: 'blip', from: 0, to: Math.min(0.11, shortest * random.between(1.15, 3)), ratio });
+    const heardFrom = slurredFrom === null ? 0 : SLUR / 2;
+    const to = heardFrom + Math.min(0.1, shortest * random.between(1.15, 3));
+    detours.push({ kind: 'blip', from: 0, to, heardFrom, ratio });
   } else if (draw(rates.break) && room > 0.3) {
-    const ratio = otherMode(instrument, written, frequency, random);
+    const ratio = otherMode(instrument, written, frequency, slurredFrom, random);
     const shortest = Math.max(0.025, 3 / (frequency * ratio));
     const length = Math.min(0.2, shortest * random.between(1.15, 4));
     const from = random.between(BODY, Math.max(BODY, duration - BODY - length));
-    detours.push({ kind: 'break', from, to: from + length, ratio });
+    detours.push({ kind: 'break', from, to: from + length, heardFrom: from, ratio });
   } else if (draw(rates.squeak) && room > 0.3) {
     const top = 440 * 2 ** ((soundingOf(instrument, writtenRange(instrument).high) - 69) / 12);
     const from = random.between(BODY, duration - BODY - 0.06);
     const ratio = (top * random.between(1.15, 1.42)) / frequency;
-    detours.push({ kind: 'squeak', from, to: from + random.between(0.025, 0.06), ratio });
+    detours.push({ kind: 'squeak', from, to: from + random.between(0.025, 0.06), heardFrom: from, ratio });
   }
   const mode = modeOf(instrument, written);
   const undertone =
@@ -106,13 +135,23 @@ export function planNote(
     detours,
     undertone,
     wrongBy: draw(rates.wrongNote) ? (random.next() < 0.5 ? -1 : 1) : 0,
-    speech: draw(rates.lateSpeech) && !slurred ? random.between(0.08, 0.2) : 0,
-    gap: slurred && draw(rates.gap) ? { depthDb: random.between(11, 25), length: random.between(0.03, 0.08) } : null,
+    speech: draw(rates.lateSpeech) && slurredFrom === null ? random.between(0.08, 0.2) : 0,
+    gap:
+      slurredFrom !== null && draw(rates.gap)
+        ? { depthDb: random.between(11, 25), length: random.between(0.03, 0.08) }
+        : null,
   };
 }
 
-function undertoneOf(mode: number, series: Instrument['series'], duration: Seconds, random: Random): Undertone {
-  const below = Array.from({ length: mode - 1 }, (_, i) => i + 1).filter((k) => series === 'harmonic' || k % 2 === 1);
+function undertoneOf(
+  mode: number,
+  series: Instrument['series'],
+  duration: Seconds,
+  random: Random,
+): Undertone {
+  const below = Array.from({ length: mode - 1 }, (_, i) => i + 1).filter(
+    (k) => series === 'harmonic' || k % 2 === 1,
+  );
   const k = below[Math.floor(random.next() * below.length)] ?? 1;
   const length = random.between(0.1, Math.min(0.5, duration - 2 * BODY));
   const from = random.between(BODY, duration - BODY - length);

@@ -2,3 +2,4 @@ export { faultRatesSchema, noFaults, type FaultRates, type TrueEvent } from './f
 export { perform, type Performance, type PerformOptions, type TrueNote } from './perform';
 export { playerSchema, steadyPlayer, type Player } from './player';
 export { Random } from './random';
+export { timbreOf, type Timbre } from './timbre';

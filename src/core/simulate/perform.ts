@@ -50,14 +50,18 @@ const BREATH_DB = -22;
 export function perform(options: PerformOptions): Performance {
   const { score, sampleRate, leadSeconds, tailSeconds, player } = options;
   const random = new Random(options.seed);
-  const total = leadSeconds + beatsToSeconds(score, scoreBeats(score)) + Math.max(0, player.latenessSeconds) + tailSeconds;
+  const total =
+    leadSeconds +
+    beatsToSeconds(score, scoreBeats(score)) +
+    Math.max(0, player.latenessSeconds) +
+    tailSeconds;
   const audio = new Float32Array(Math.ceil(total * sampleRate));
   const room = 10 ** (player.roomNoiseDb / 20);
   for (let i = 0; i < audio.length; i++) audio[i] = room * random.normal();
   const notes: TrueNote[] = [];
   const events: TrueEvent[] = [];
   score.notes.forEach((note, index) => {
-    const played = playNote(audio, note, score.notes[index + 1], index, options, random);
+    const played = playNote(audio, score.notes, index, options, random);
     notes.push(played.note);
     events.push(...played.events);
   });
@@ -66,14 +70,15 @@ export function perform(options: PerformOptions): Performance {
 
 function playNote(
   audio: Float32Array,
-  note: ScoreNote,
-  next: ScoreNote | undefined,
+  row: readonly ScoreNote[],
   index: number,
   options: PerformOptions,
   random: Random,
 ): { note: TrueNote; events: TrueEvent[] } {
   const { score, instrument, player, sampleRate, a4, leadSeconds, swellDb } = options;
-  const slurred = note.attack === 'none';
+  const note = row[index]!;
+  const next = row[index + 1];
+  const slurredFrom = note.attack === 'none' ? row[index - 1] : undefined;
   const joined = next !== undefined && next.startBeat - note.startBeat - note.beats < 0.01;
   const ending = !joined ? 'free' : next.attack === 'none' ? 'slur' : 'tongue';
   const onBeat = leadSeconds + beatsToSeconds(score, note.startBeat) + player.latenessSeconds;
@@ -81,7 +86,15 @@ function playNote(
   const end = close + (joined ? player.latenessSeconds : 0) - (ending === 'tongue' ? TONGUE : 0);
   const frequencyOf = (midi: Midi) => a4 * 2 ** ((midi - 69) / 12);
   const asked = soundingOf(instrument, note.written);
-  const plan = planNote(instrument, note.written, frequencyOf(asked), end - onBeat, slurred, options.faults ?? noFaults, random);
+  const plan = planNote(
+    instrument,
+    note.written,
+    frequencyOf(asked),
+    end - onBeat,
+    slurredFrom ? frequencyOf(soundingOf(instrument, slurredFrom.written)) : null,
+    options.faults ?? noFaults,
+    random,
+  );
   const start = onBeat + plan.speech;
   const soundingMidi = asked + plan.wrongBy;
   const levelDb = player.levelDb + DYNAMIC_DB[note.dynamic];
@@ -98,30 +111,43 @@ function playNote(
       end,
       levelDb,
       swellDb: swellDb ? (t) => swellDb(t, end - start) : () => 0,
-      slurredIn: slurred,
+      slurredIn: slurredFrom !== undefined,
       ending,
       sampleRate,
     },
     random,
   );
   return {
-    note: { soundingMidi, startSeconds: start, endSeconds: end, slurred, player },
+    note: { soundingMidi, startSeconds: start, endSeconds: end, slurred: slurredFrom !== undefined, player },
     events: truthOf(plan, onBeat, start, soundingMidi, index),
   };
 }
 
-function breathe(audio: Float32Array, from: Seconds, to: Seconds, dB: Decibels, sampleRate: Hertz, random: Random): void {
+function breathe(
+  audio: Float32Array,
+  from: Seconds,
+  to: Seconds,
+  dB: Decibels,
+  sampleRate: Hertz,
+  random: Random,
+): void {
   const amplitude = 10 ** (dB / 20);
   for (let i = Math.ceil(from * sampleRate); i < to * sampleRate && i < audio.length; i++) {
     audio[i]! += amplitude * random.normal();
   }
 }
 
-function truthOf(plan: NotePlan, onBeat: Seconds, start: Seconds, soundingMidi: Midi, noteIndex: number): TrueEvent[] {
+function truthOf(
+  plan: NotePlan,
+  onBeat: Seconds,
+  start: Seconds,
+  soundingMidi: Midi,
+  noteIndex: number,
+): TrueEvent[] {
   const heard = (ratio: number) => Math.round(soundingMidi + 12 * Math.log2(ratio));
-  const events: TrueEvent[] = plan.detours.map(({ kind, from, to, ratio }) => ({
+  const events: TrueEvent[] = plan.detours.map(({ kind, heardFrom, to, ratio }) => ({
     kind,
-    startSeconds: start + from,
+    startSeconds: start + heardFrom,
     endSeconds: start + to,
     soundingMidi: heard(ratio),
     noteIndex,
@@ -129,10 +155,31 @@ function truthOf(plan: NotePlan, onBeat: Seconds, start: Seconds, soundingMidi: 
   const { undertone, gap, wrongBy, speech } = plan;
   if (undertone) {
     const { from, to, ratio } = undertone;
-    events.push({ kind: 'undertone', startSeconds: start + from, endSeconds: start + to, soundingMidi: heard(ratio), noteIndex });
+    events.push({
+      kind: 'undertone',
+      startSeconds: start + from,
+      endSeconds: start + to,
+      soundingMidi: heard(ratio),
+      noteIndex,
+    });
   }
-  if (gap) events.push({ kind: 'gap', startSeconds: start, endSeconds: start + gap.length, soundingMidi: null, noteIndex });
-  if (wrongBy) events.push({ kind: 'wrong-note', startSeconds: start, endSeconds: start, soundingMidi, noteIndex });
-  if (speech > 0) events.push({ kind: 'late-speech', startSeconds: onBeat, endSeconds: start, soundingMidi: null, noteIndex });
+  if (gap)
+    events.push({
+      kind: 'gap',
+      startSeconds: start,
+      endSeconds: start + gap.length,
+      soundingMidi: null,
+      noteIndex,
+    });
+  if (wrongBy)
+    events.push({ kind: 'wrong-note', startSeconds: start, endSeconds: start, soundingMidi, noteIndex });
+  if (speech > 0)
+    events.push({
+      kind: 'late-speech',
+      startSeconds: onBeat,
+      endSeconds: start,
+      soundingMidi: null,
+      noteIndex,
+    });
   return events;
 }

@@ -1,6 +1,6 @@
 import type { Instrument } from '@/core/instruments';
 import type { Decibels, Hertz, Midi, Seconds } from '@/core/tuning';
-import type { NotePlan } from './faults';
+import { SLUR, type NotePlan } from './faults';
 import type { Player } from './player';
 import type { Random } from './random';
 import { timbreOf } from './timbre';
@@ -10,10 +10,9 @@ import { wander } from './wander';
 const SCOOP_TIME: Seconds = 0.045;
 /** Pitch and level change this seldom; far below what can be heard or measured as a step. */
 const CONTROL_SAMPLES = 16;
-/** One mode gives way to another within this time; so do two slurred notes. */
+/** One mode gives way to another within this time. */
 const CHANGE: Seconds = 0.008;
-export const SLUR: Seconds = 0.016;
-export const RELEASE: Seconds = 0.08;
+const RELEASE: Seconds = 0.08;
 const TONGUE_RELEASE: Seconds = 0.02;
 
 export interface NoteTask {
@@ -42,7 +41,8 @@ export function soundNote(audio: Float32Array, task: NoteTask, random: Random): 
   const levelWander = wander(random, duration);
   const ceiling = sampleRate * 0.45;
   const { partials, noiseDb } = timbreOf(instrument, written, target, ceiling);
-  const randomPhases = (count: number) => Float64Array.from({ length: count }, () => random.between(0, 2 * Math.PI));
+  const randomPhases = (count: number) =>
+    Float64Array.from({ length: count }, () => random.between(0, 2 * Math.PI));
   const main = new Voice(partials, randomPhases(partials.length));
   const detours = plan.detours.map((detour) => {
     const other = timbreOf(instrument, written, target * detour.ratio, ceiling);
@@ -89,7 +89,9 @@ export function soundNote(audio: Float32Array, task: NoteTask, random: Random): 
       if (there > 0) tone += there * underVoice.next(frequency * under.ratio, sampleRate);
     }
     audio[i]! +=
-      loudness * envelope(t, duration, task, player.riseSeconds, released) * (tone + airiness * random.normal());
+      loudness *
+      envelope(t, duration, task, player.riseSeconds, released) *
+      (tone + airiness * random.normal());
   }
 }
 
