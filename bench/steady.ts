@@ -1,4 +1,4 @@
-import { instruments, soundingOf, soundingRange, writtenRange, type Instrument } from '@/core/instruments';
+import { instruments, soundingOf, listeningRange, writtenRange, type Instrument } from '@/core/instruments';
 import { Listener } from '@/core/signal';
 import { Random, timbreOf } from '@/core/simulate';
 import { centsBetween, midiToHertz, type Hertz, type Midi } from '@/core/tuning';
@@ -40,7 +40,7 @@ export function steadyErrors(snrDb: number, every = 1) {
     for (let written = low; written <= high; written += every) {
       const truth =
         midiToHertz(soundingOf(instrument, written)) * 2 ** (((written * 37) % 60) / 1200 - 0.025);
-      const listener = new Listener(RATE, soundingRange(instrument));
+      const listener = new Listener(RATE, listeningRange(instrument));
       listener.push(steadyTone(instrument, written, truth, snrDb, written));
       for (const f0 of listener.finish().f0.slice(EDGE, -EDGE)) {
         frames++;

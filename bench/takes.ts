@@ -1,5 +1,5 @@
 import type { Score } from '@/core/exercises';
-import { soundingRange, writtenRange, type Instrument } from '@/core/instruments';
+import { listeningRange, writtenRange, type Instrument } from '@/core/instruments';
 import { hearNotes, type Heard } from '@/core/notes';
 import { Listener } from '@/core/signal';
 import {
@@ -64,7 +64,7 @@ export function play(
 }
 
 export function hear(audio: Float32Array, instrument: Instrument, rate = RATE): Heard {
-  const listener = new Listener(rate, soundingRange(instrument));
+  const listener = new Listener(rate, listeningRange(instrument));
   listener.push(audio);
   return hearNotes(listener.finish(), instrument);
 }

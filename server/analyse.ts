@@ -1,6 +1,6 @@
 import { open } from 'node:fs/promises';
 import { analysisOf, decodeWavBlocks, readWavLayout, type Analysis } from '@/core/formats';
-import { findInstrument, soundingRange } from '@/core/instruments';
+import { findInstrument, listeningRange } from '@/core/instruments';
 import { hearNotes } from '@/core/notes';
 import { failure, success, type Outcome } from '@/core/outcome';
 import { Listener } from '@/core/signal';
@@ -35,7 +35,7 @@ export async function analyse(job: AnalysisJob): Promise<Outcome<Analysis>> {
         `the recording is ${(durationSeconds / 60).toFixed(1)} minutes long; ${LONGEST_MINUTES} is the most`,
       );
     }
-    const listener = new Listener(layout.sampleRate, soundingRange(instrument, job.a4));
+    const listener = new Listener(layout.sampleRate, listeningRange(instrument, job.a4));
     const buffer = new Uint8Array(BLOCKS_AT_ONCE * layout.blockBytes);
     for (let at = 0; at < layout.dataBytes;) {
       const wanted = Math.min(buffer.length, layout.dataBytes - at);

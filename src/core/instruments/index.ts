@@ -6,7 +6,7 @@ export {
   registerOf,
   seamsOf,
   soundingOf,
-  soundingRange,
+  listeningRange,
   writtenOf,
   writtenRange,
 } from './lookup';

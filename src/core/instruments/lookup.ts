@@ -29,15 +29,16 @@ export function writtenOf(instrument: Instrument, sounding: Midi): Midi {
   return sounding - instrument.transposition;
 }
 
-/** Lowest and highest sounding frequency of the written range. */
-export function soundingRange(
+/** What a listener has to know of an instrument: its sounding range, and a peculiarity of its spectrum. */
+export function listeningRange(
   instrument: Instrument,
   a4: Hertz = 440,
-): { lowestHz: Hertz; highestHz: Hertz } {
+): { lowestHz: Hertz; highestHz: Hertz; weakOddPartials: boolean } {
   const { low, high } = writtenRange(instrument);
   return {
     lowestHz: midiToHertz(soundingOf(instrument, low), a4),
     highestHz: midiToHertz(soundingOf(instrument, high), a4),
+    weakOddPartials: instrument.kind === 'double-reed',
   };
 }
 

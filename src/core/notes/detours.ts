@@ -47,8 +47,9 @@ export function separateDetours(
   const events: NoteEvent[] = [];
   const parts = [...plateaus];
   const detourOf = (brief: Plateau, note: Plateau) => detourKind(brief, note, instrument);
-  const lasts = (brief: Plateau, shortest: Seconds) =>
-    seconds(brief) >= SEEN * Math.max(shortest, LEAST_PERIODS / midiToHertz(brief.pitch, a4));
+  const lasts = (brief: Plateau, shortest: Seconds, note: Plateau) =>
+    seconds(brief) >= SEEN * Math.max(shortest, LEAST_PERIODS / midiToHertz(brief.pitch, a4)) &&
+    (brief.pitch > note.pitch || brief.to - brief.from > 2);
   const report = (kind: NoteEvent['kind'], part: Plateau, note: Plateau) => {
     // A blip comes while the note is still growing.
     if (kind !== 'blip' && levelOf(line, part) < levelOf(line, note) - FAINT_DB) return;
@@ -81,8 +82,8 @@ export function separateDetours(
         const longer = seconds(before) >= seconds(after) ? before : after;
         const isBlip = detour === 'break' && seconds(before) + length <= BLIP_WITHIN && !before.joined;
         if (detour === 'squeak' && seconds(here) >= SEEN * SHORTEST_SQUEAK) report('squeak', here, longer);
-        else if (isBlip && lasts(here, SHORTEST_BLIP)) report('blip', here, longer);
-        else if (detour === 'break' && lasts(here, SHORTEST_BREAK)) report('break', here, longer);
+        else if (isBlip && lasts(here, SHORTEST_BLIP, longer)) report('blip', here, longer);
+        else if (detour === 'break' && lasts(here, SHORTEST_BREAK, longer)) report('break', here, longer);
         parts.splice(i - 1, 3, {
           from: before.from,
           to: after.to,
@@ -101,14 +102,14 @@ export function separateDetours(
           continue;
         }
         if (detour === 'squeak' && seconds(here) >= SEEN * SHORTEST_SQUEAK) report('squeak', here, after);
-        else if (detour === 'break' && lasts(here, SHORTEST_BLIP)) report('blip', here, after);
+        else if (detour === 'break' && lasts(here, SHORTEST_BLIP, after)) report('blip', here, after);
         parts.splice(i, 2, { from: here.from, to: after.to, joined: here.joined, pitch: after.pitch });
         changed = true;
       } else if (before && !after && length < BLIP_WITHIN && seconds(before) > length) {
         const detour = detourOf(here, before);
         if (!detour && length >= SHORTEST_NOTE) continue;
         if (detour === 'squeak') report('squeak', here, before);
-        else if (detour === 'break' && lasts(here, SHORTEST_BREAK)) report('break', here, before);
+        else if (detour === 'break' && lasts(here, SHORTEST_BREAK, before)) report('break', here, before);
         parts.splice(i - 1, 2, { ...before, to: here.to });
         changed = true;
       }

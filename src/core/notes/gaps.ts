@@ -13,6 +13,8 @@ const GAPS: readonly { readonly depthDb: number; readonly seconds: Seconds }[] =
 const BLUR: Seconds = 0.004;
 /** Deeper than this the sound had stopped: the tongue, not a hole in a slur. */
 const STOPPED_DB = 32;
+/** Longer than this the notes are apart, not slurred with a hole. */
+const LONGEST_GAP: Seconds = 0.11;
 const LOOK: Seconds = 0.12;
 
 /** Holes in the level at the slurs between notes. */
@@ -59,7 +61,8 @@ function holeAround(frames: Frames, before: Plateau, after: Plateau, smooth: num
         deepest = Math.max(deepest, reference - frames.hopDb[i]!);
         continue;
       }
-      if (start >= 0 && (i - start) * hop >= gap.seconds - BLUR && deepest < STOPPED_DB) {
+      const length = (i - start) * hop;
+      if (start >= 0 && length >= gap.seconds - BLUR && length <= LONGEST_GAP && deepest < STOPPED_DB) {
         return { startSeconds: start * hop, endSeconds: i * hop };
       }
       start = -1;

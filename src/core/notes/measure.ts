@@ -15,6 +15,8 @@ const RELEASE: Seconds = 0.06;
 const SHORTEST_FOR_TREND: Seconds = 0.5;
 const SCOOP: Seconds = 0.15;
 const PURITY_REFERENCE: Seconds = 1;
+/** Quieter than this against the note is what is left of the one before. */
+const FAINT_DB = 35;
 /** Leaving the limits for less than this is not the end of a pure tone. */
 const LAPSE: Seconds = 0.1;
 
@@ -117,7 +119,7 @@ function attackOf(frames: Frames, line: Line, segment: Span, body: Span) {
   const { levelDb, pitch, floorDb } = line;
   const settled =
     median(levelDb.subarray(body.from, Math.min(body.to, body.from + Math.round(0.25 / hop)))) ?? NaN;
-  const first = firstEnergy(line, segment, hop);
+  const first = firstEnergy(line, segment, hop, Math.max(floorDb + 10, settled - FAINT_DB));
   const crossing = (dB: number): number => {
     for (let i = first; i < body.to; i++) {
       const above = levelDb[i]!;
@@ -136,10 +138,10 @@ function attackOf(frames: Frames, line: Line, segment: Span, body: Span) {
 }
 
 /** Frame at which the sound that becomes this note is first heard above the room. */
-function firstEnergy({ levelDb, floorDb, pitch }: Line, segment: Span, hop: Seconds): number {
+function firstEnergy({ levelDb, pitch }: Line, segment: Span, hop: Seconds, audible: number): number {
   const earliest = Math.max(0, segment.from - Math.round(0.5 / hop));
   let first = segment.from;
-  while (first > earliest && levelDb[first - 1]! > floorDb + 10 && Number.isNaN(pitch[first - 1]!)) first--;
+  while (first > earliest && levelDb[first - 1]! > audible && Number.isNaN(pitch[first - 1]!)) first--;
   return first;
 }
 

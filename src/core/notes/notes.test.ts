@@ -1,5 +1,5 @@
 import { longTone, defaultLongTone } from '@/core/exercises';
-import { findInstrument, soundingRange } from '@/core/instruments';
+import { findInstrument, listeningRange } from '@/core/instruments';
 import { perform, steadyPlayer, type Player } from '@/core/simulate';
 import { Listener } from '@/core/signal';
 import { hearNotes, ORDINARY_PURITY, type PurityLimits } from '.';
@@ -38,7 +38,7 @@ function held(
     leadSeconds: 0.6,
     tailSeconds: 0.6,
   });
-  const listener = new Listener(RATE, soundingRange(instrument));
+  const listener = new Listener(RATE, listeningRange(instrument));
   listener.push(performance.audio);
   const heard = hearNotes(listener.finish(), instrument, options.purity ? { purity: options.purity } : {});
   expect(heard.notes).toHaveLength(1);

@@ -20,8 +20,8 @@ const FOLLOW: Seconds = 0.3;
 const FEWEST_FRAMES = 2;
 /** A fall this deep between two pitches is the tongue's work. */
 const STOP_DB = 30;
-const RETONGUE_DIP_DB = 7;
-const RETONGUE_REACH: Seconds = 0.12;
+const RETONGUE_DIP_DB = 9;
+const RETONGUE_REACH: Seconds = 0.07;
 
 /** Cuts the line where the pitch leaves, where the sound stops, and where the tongue repeats a note. */
 export function plateausOf(line: Line, hop: Seconds): Plateau[] {

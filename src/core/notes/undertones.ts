@@ -1,4 +1,4 @@
-import { median } from 'd3-array';
+import { median, quantile } from 'd3-array';
 import { modeOf, writtenOf, type Instrument } from '@/core/instruments';
 import { partialsAt, PARTIALS, type Frames } from '@/core/signal';
 import { centsBetween, hertzToMidi, type Decibels, type Hertz, type Seconds } from '@/core/tuning';
@@ -119,7 +119,7 @@ function eventOf(
   a4: Hertz,
 ): NoteEvent {
   // The spectrum sees it come and go within its own window: its ends are where it has half its amplitude.
-  const strongest = Math.max(...levels.subarray(from, to).filter((db) => !Number.isNaN(db)));
+  const strongest = quantile(levels.subarray(from, to), 0.75) ?? NaN;
   let first = from;
   let end = to;
   while (first < end && !(levels[first]! > strongest - 6)) first++;

@@ -22,7 +22,7 @@ const cents = (a: number, b: number) => 1200 * Math.log2(a / b);
 /**
  * Turns a stream of samples into frames while it arrives. Owns all its buffers; a frame costs no allocation.
  *
- * @example const listener = new Listener(48_000, soundingRange(flute)); listener.push(samples); listener.finish();
+ * @example const listener = new Listener(48_000, listeningRange(flute)); listener.push(samples); listener.finish();
  */
 export class Listener {
   readonly settings: Settings;

@@ -3,10 +3,7 @@ import type { PeriodicitySettings } from './settings';
 
 /** Most candidates kept of a frame. */
 export const CANDIDATES = 6;
-/** A shorter period this nearly as good as the best makes its multiples redundant … */
-const REDUNDANT_FROM = 0.9;
-const REDUNDANT_FULLY = 0.96;
-/** … at this cost in clarity. */
+/** What a redundant period is charged, in clarity. */
 const REDUNDANCY_COST = 0.34;
 const WORTH_KEEPING = 0.3;
 /** When there are more peaks than room: how much clearer a peak must be than the one of the next shorter period. */
@@ -119,6 +116,7 @@ export class Periodicity {
 
   private weigh(): void {
     const { frequency, clarity, cost } = this;
+    const { fully, noMore, noiseShare } = this.settings.redundancy;
     let best = 0;
     for (let i = 0; i < this.count; i++) best = Math.max(best, clarity[i]!);
     for (let i = 0; i < this.count; i++) {
@@ -126,7 +124,8 @@ export class Periodicity {
       for (let j = 0; j < i; j++) {
         const ratio = frequency[j]! / frequency[i]!;
         if (Math.abs(ratio - Math.round(ratio)) > 0.06 * ratio) continue;
-        const nearness = (clarity[j]! / best - REDUNDANT_FROM) / (REDUNDANT_FULLY - REDUNDANT_FROM);
+        const shortfall = best - clarity[j]! - noiseShare * (1 - best);
+        const nearness = (noMore - shortfall) / (noMore - fully);
         redundancy = Math.max(redundancy, Math.min(1, nearness));
       }
       cost[i] = 1 - clarity[i]! + REDUNDANCY_COST * redundancy;

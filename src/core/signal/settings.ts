@@ -4,7 +4,25 @@ import type { Hertz, Seconds } from '@/core/tuning';
 export interface ListeningRange {
   readonly lowestHz: Hertz;
   readonly highestHz: Hertz;
+  /**
+   * Some notes have so little in their odd partials that they nearly repeat twice a period (double reeds, whose formant
+   * lifts the second partial). Saxophones do the opposite: alternate periods differ a little. Both cannot be allowed for.
+   */
+  readonly weakOddPartials?: boolean;
 }
+
+/**
+ * When a shorter period makes its multiples redundant: when it falls short of the best clarity by no more than `fully`,
+ * and not at all from `noMore`, once `noiseShare` times what the best itself falls short of 1 has been allowed for noise.
+ */
+export interface Redundancy {
+  readonly fully: number;
+  readonly noMore: number;
+  readonly noiseShare: number;
+}
+
+const ORDINARY_REDUNDANCY: Redundancy = { fully: 0.04, noMore: 0.1, noiseShare: 0 };
+const WEAK_ODD_REDUNDANCY: Redundancy = { fully: 0.014, noMore: 0.033, noiseShare: 4 };
 
 /** One search for periods: window and range of lags, in samples at the decimated rate. */
 export interface PeriodicitySettings {
@@ -13,6 +31,7 @@ export interface PeriodicitySettings {
   readonly fftSize: number;
   readonly minLag: number;
   readonly maxLag: number;
+  readonly redundancy: Redundancy;
 }
 
 /** Everything about how samples become frames, derived once from sample rate and range. */
@@ -56,7 +75,12 @@ const NARROWEST_SPECTRUM: Hertz = 5000;
 
 const nextPowerOfTwo = (n: number) => 2 ** Math.ceil(Math.log2(n));
 
-function periodicitySettings(rate: Hertz, minHz: Hertz, maxHz: Hertz): PeriodicitySettings {
+function periodicitySettings(
+  rate: Hertz,
+  minHz: Hertz,
+  maxHz: Hertz,
+  redundancy: Redundancy,
+): PeriodicitySettings {
   const maxLag = Math.ceil(rate / minHz) + 2;
   const window = Math.ceil(rate * Math.max(PERIODS_IN_PITCH_WINDOW / minHz, SHORTEST_PITCH_WINDOW));
   return {
@@ -65,6 +89,7 @@ function periodicitySettings(rate: Hertz, minHz: Hertz, maxHz: Hertz): Periodici
     maxLag,
     minLag: Math.max(2, Math.floor(rate / maxHz) - 1),
     fftSize: nextPowerOfTwo(window + maxLag + 1),
+    redundancy,
   };
 }
 
@@ -89,8 +114,14 @@ export function listeningSettings(sampleRate: Hertz, range: ListeningRange): Set
     ),
   );
   const pitchRate = sampleRate / pitchDecimation;
-  const pitch = periodicitySettings(pitchRate, minHz, maxHz);
-  const brief = periodicitySettings(pitchRate, Math.min(minHz * BRIEF_RANGE, BRIEF_LOWEST), maxHz);
+  const redundancy = range.weakOddPartials ? WEAK_ODD_REDUNDANCY : ORDINARY_REDUNDANCY;
+  const pitch = periodicitySettings(pitchRate, minHz, maxHz, redundancy);
+  const brief = periodicitySettings(
+    pitchRate,
+    Math.min(minHz * BRIEF_RANGE, BRIEF_LOWEST),
+    maxHz,
+    redundancy,
+  );
 
   // Sixteen partials of the lowest notes and four of the highest.
   const band = Math.max(NARROWEST_SPECTRUM, 4 * range.highestHz + 16 * range.lowestHz);

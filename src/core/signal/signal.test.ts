@@ -1,7 +1,7 @@
 import {
   findInstrument,
   instruments,
-  soundingRange,
+  listeningRange,
   writtenRange,
   soundingOf,
   type Instrument,
@@ -42,7 +42,7 @@ function tone(
 }
 
 function listen(samples: Float32Array, instrument: Instrument, rate = RATE) {
-  const listener = new Listener(rate, soundingRange(instrument));
+  const listener = new Listener(rate, listeningRange(instrument));
   listener.push(samples);
   return listener.finish();
 }
@@ -82,7 +82,7 @@ describe('f0', () => {
   it('does not depend on how the samples are cut into chunks', () => {
     const samples = tone(440, 0.7);
     const flute = instrumentNamed('flute');
-    const listener = new Listener(RATE, soundingRange(flute));
+    const listener = new Listener(RATE, listeningRange(flute));
     for (let i = 0, size = 1; i < samples.length; i += size, size = (size * 7 + 3) % 1700) {
       size = Math.max(1, size);
       listener.push(samples.subarray(i, i + size));

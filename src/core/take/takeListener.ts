@@ -1,6 +1,6 @@
 import type { Timing } from '@/core/assess';
 import type { Score } from '@/core/exercises';
-import { findInstrument, soundingRange, type Instrument } from '@/core/instruments';
+import { findInstrument, listeningRange, type Instrument } from '@/core/instruments';
 import { hearNotes, ORDINARY_PURITY, type Note, type NoteEvent } from '@/core/notes';
 import { CLICK_SECONDS, clickMask, Listener, locateClicks, type Click, type LiveFrame } from '@/core/signal';
 import { Recorder } from './recorder';
@@ -61,7 +61,7 @@ export class TakeListener {
     const instrument = findInstrument(request.score.instrumentId);
     if (!instrument) throw new Error(`there is no instrument "${request.score.instrumentId}"`);
     this.instrument = instrument;
-    this.listener = new Listener(request.sampleRate, soundingRange(instrument, request.a4), (frame) =>
+    this.listener = new Listener(request.sampleRate, listeningRange(instrument, request.a4), (frame) =>
       this.follow(frame),
     );
   }

@@ -1,0 +1,27 @@
+import { existsSync } from 'node:fs';
+import { eventTable } from './events';
+import { recordedScales, SOUND_FONT } from './recorded';
+import { growthTable, speedTable } from './speed';
+import { steadyErrors } from './steady';
+
+const full = process.argv.includes('--full');
+
+console.log('\nSpeed: the whole analysis against f0 alone, in one run');
+console.table(speedTable());
+console.log('Cost a minute as takes get longer');
+console.table(growthTable());
+
+console.log('Steady tones of the simulated player, every instrument (cents)');
+console.table([40, 20].map((snrDb) => ({ snrDb, ...steadyErrors(snrDb, full ? 1 : 4) })));
+
+console.log('Events of the simulated player, and notes');
+eventTable(full ? 10 : 3);
+
+if (existsSync(SOUND_FONT)) {
+  console.log(
+    'Recorded instruments, chromatic scales: frames off by more than 60 cents, notes found exactly once',
+  );
+  console.table(recordedScales());
+} else {
+  console.log('Recorded instruments: install fluidsynth and timgm6mb-soundfont to have them measured too.');
+}
