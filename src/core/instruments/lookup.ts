@@ -38,7 +38,8 @@ export function listeningRange(
   return {
     lowestHz: midiToHertz(soundingOf(instrument, low), a4),
     highestHz: midiToHertz(soundingOf(instrument, high), a4),
-    weakOddPartials: instrument.kind === 'double-reed',
+    // The oboes' formant lies an octave above many of their notes; the bassoons' lies among their lower partials.
+    weakOddPartials: instrument.kind === 'double-reed' && instrument.clef === 'treble',
   };
 }
 

@@ -5,7 +5,7 @@ export interface ListeningRange {
   readonly lowestHz: Hertz;
   readonly highestHz: Hertz;
   /**
-   * Some notes have so little in their odd partials that they nearly repeat twice a period (double reeds, whose formant
+   * Some notes have so little in their odd partials that they nearly repeat twice a period (oboes, whose formant
    * lifts the second partial). Saxophones do the opposite: alternate periods differ a little. Both cannot be allowed for.
    */
   readonly weakOddPartials?: boolean;
@@ -63,6 +63,8 @@ export interface Settings {
 const HOP: Seconds = 0.0054;
 /** Lowest rate at which the pitch search still has enough samples a period to place its peaks. */
 const SAMPLES_PER_SHORTEST_PERIOD = 6.5;
+/** Telling a nearly repeated half period from a repeated one asks for better placed peaks. */
+const SAMPLES_WITH_WEAK_ODD_PARTIALS = 13;
 const LOWEST_PITCH_RATE: Hertz = 8000;
 const PERIODS_IN_PITCH_WINDOW = 2.5;
 const SHORTEST_PITCH_WINDOW: Seconds = 0.008;
@@ -106,12 +108,10 @@ export function listeningSettings(sampleRate: Hertz, range: ListeningRange): Set
   if (!(minHz * 4 < maxHz))
     throw new RangeError(`a sample rate of ${sampleRate} Hz is too low for this instrument`);
 
+  const samplesAPeriod = range.weakOddPartials ? SAMPLES_WITH_WEAK_ODD_PARTIALS : SAMPLES_PER_SHORTEST_PERIOD;
   const pitchDecimation = Math.max(
     1,
-    Math.floor(
-      sampleRate /
-        Math.max(SAMPLES_PER_SHORTEST_PERIOD * Math.min(maxHz, range.highestHz), LOWEST_PITCH_RATE),
-    ),
+    Math.floor(sampleRate / Math.max(samplesAPeriod * Math.min(maxHz, range.highestHz), LOWEST_PITCH_RATE)),
   );
   const pitchRate = sampleRate / pitchDecimation;
   const redundancy = range.weakOddPartials ? WEAK_ODD_REDUNDANCY : ORDINARY_REDUNDANCY;

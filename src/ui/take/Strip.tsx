@@ -44,7 +44,7 @@ export function Strip({ take, height, scale = false }: StripProps) {
           <Line x1={0} x2={room} y1={y(0)} y2={y(0)} stroke={palette.softInk} strokeDasharray="1 5" />
           {note ? (
             <Path
-              d={ribbonPath(take.trace, {
+              d={ribbonPath(take.trace, note, {
                 width: room,
                 height,
                 fromSeconds: from,

@@ -1,4 +1,5 @@
 import { area, curveBasis } from 'd3-shape';
+import type { Note } from '@/core/notes';
 import type { Trace } from '@/core/take';
 import { thickness } from '../thread/painter';
 
@@ -12,8 +13,12 @@ export interface RibbonView {
   readonly reachCents: number;
 }
 
-/** The thread of a finished take as one filled shape: height is pitch, thickness level, holes are silence. */
-export function ribbonPath(trace: Trace, view: RibbonView): string {
+/** The thread of one note of a finished take as one filled shape: height is pitch, thickness level, holes are silence. */
+export function ribbonPath(
+  trace: Trace,
+  note: Pick<Note, 'startSeconds' | 'endSeconds'>,
+  view: RibbonView,
+): string {
   const { width, height, fromSeconds, toSeconds, middleMidi, reachCents } = view;
   const points = trace.pitchMidi.map((pitch, i) => ({
     seconds: (i + 0.5) * trace.stepSeconds,
@@ -25,7 +30,8 @@ export function ribbonPath(trace: Trace, view: RibbonView): string {
     height * (0.5 - Math.max(-reachCents, Math.min(reachCents, cents)) / (2 * reachCents));
   const shape = area<(typeof points)[number]>()
     .defined(
-      (point) => !Number.isNaN(point.cents) && point.seconds >= fromSeconds && point.seconds <= toSeconds,
+      (point) =>
+        !Number.isNaN(point.cents) && point.seconds >= note.startSeconds && point.seconds <= note.endSeconds,
     )
     .x((point) => x(point.seconds))
     .y0((point) => y(point.cents) + point.half)
