@@ -56,8 +56,9 @@ export function pitchMotion(pitchCents: Float64Array, hop: Seconds, smoothing: S
   const rateHz = median(swinging, (fit) => fit.rate) ?? NaN;
   const damped = median(swinging, (fit) => fit.amplitude) ?? NaN;
   const turn = Math.PI * rateHz * smoothing;
+  const damping = turn > 0 ? Math.sin(turn) / turn : 1;
   return {
-    vibrato: { rateHz, extentCents: (damped * turn) / Math.sin(turn) },
+    vibrato: { rateHz, extentCents: damped / damping },
     wobbleCents: total > 0 ? whole * Math.sqrt(residual / total) : 0,
   };
 }

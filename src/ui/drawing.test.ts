@@ -1,0 +1,94 @@
+import type { Trace } from '@/core/take';
+import { agoText, dayHeading, daysAgo } from './dates';
+import { ribbonPath } from './take/ribbon';
+import { stage } from './theme';
+import { fraying, ThreadPainter, thickness } from './thread/painter';
+
+describe('the thread', () => {
+  /** Records what is drawn in the place of a canvas. */
+  function easel() {
+    const lines: { y1: number; y2: number; width: number; alpha: number }[] = [];
+    let shifted = 0;
+    let from = { x: 0, y: 0 };
+    const context = {
+      canvas: { width: 100 },
+      lineWidth: 0,
+      globalAlpha: 1,
+      beginPath: () => undefined,
+      moveTo: (x: number, y: number) => (from = { x, y }),
+      lineTo: (_x: number, y: number) =>
+        lines.push({ y1: from.y, y2: y, width: context.lineWidth, alpha: context.globalAlpha }),
+      stroke: () => undefined,
+      drawImage: () => shifted++,
+    };
+    const frame = { width: 100, height: 80, fromSeconds: 0, spanSeconds: 2, reachCents: 40 };
+    const painter = new ThreadPainter(context as unknown as CanvasRenderingContext2D, frame, stage, 1);
+    return { painter, lines, shifts: () => shifted };
+  }
+  const point = (seconds: number, cents: number, levelDb = -20, airinessDb = -60) => ({
+    seconds,
+    cents,
+    levelDb,
+    airinessDb,
+  });
+
+  it('is high where the pitch is, and never leaves the picture', () => {
+    const { painter, lines } = easel();
+    painter.push(point(0, 0));
+    painter.push(point(0.1, 20));
+    painter.push(point(0.2, 500));
+    expect(lines.map(({ y1, y2 }) => [y1, y2])).toEqual([
+      [40, 20],
+      [20, 0],
+    ]);
+  });
+
+  it('is cut where there is no pitch', () => {
+    const { painter, lines } = easel();
+    painter.push(point(0, 0));
+    painter.push(point(0.1, NaN));
+    expect(painter.tip).toBeNull();
+    painter.push(point(0.2, 0));
+    expect(lines).toEqual([]);
+    expect(painter.tip).toEqual({ x: 10, y: 40 });
+  });
+
+  it('is thick when loud and frayed when airy', () => {
+    expect(thickness(-15)).toBeGreaterThan(2 * thickness(-40));
+    expect(thickness(-200)).toBeGreaterThan(0);
+    expect([fraying(NaN), fraying(-50), fraying(0)]).toEqual([0, 0, 1]);
+    const { painter, lines } = easel();
+    for (let i = 0; i < 20; i++) painter.push(point(i / 20, 0, -20, -10));
+    expect(lines.filter((line) => line.alpha < 1).length).toBeGreaterThan(10);
+  });
+
+  it('moves on when it reaches the edge', () => {
+    const { painter, shifts } = easel();
+    for (let t = 0; t < 5; t += 0.1) painter.push(point(t, 0));
+    expect(shifts()).toBeGreaterThan(3);
+    expect(painter.tip?.x).toBeLessThanOrEqual(100);
+  });
+});
+
+test('the ribbon of a note has a hole where the pitch is unknown, and ends with the note', () => {
+  const trace: Trace = {
+    stepSeconds: 0.1,
+    pitchMidi: [69, 69, 69.05, null, 69, 69, 69, 70],
+    levelDb: Array.from({ length: 8 }, () => -20),
+    airinessDb: Array.from({ length: 8 }, () => null),
+  };
+  const view = { width: 80, height: 40, fromSeconds: 0, toSeconds: 0.8, middleMidi: 69, reachCents: 25 };
+  const path = ribbonPath(trace, { startSeconds: 0, endSeconds: 0.7 }, view);
+  expect(path.match(/M/g)).toHaveLength(2);
+  const numbers = [...path.matchAll(/(-?[\d.]+),(-?[\d.]+)/g)];
+  for (const [, x] of numbers) expect(Number(x)).toBeLessThanOrEqual(66);
+});
+
+test('days count by the calendar, not by hours', () => {
+  const now = new Date(2030, 2, 10, 0, 30);
+  expect(daysAgo(new Date(2030, 2, 9, 23, 50), now)).toBe(1);
+  expect(dayHeading(new Date(2030, 2, 9, 23, 50), now)).toBe('Yesterday');
+  expect(dayHeading(new Date(2030, 2, 10, 0, 1), now)).toBe('Today');
+  expect(dayHeading(new Date(2030, 2, 1), now)).toBe('Friday 1 March');
+  expect(agoText(new Date(2030, 2, 5), now)).toBe('5 days ago');
+});
