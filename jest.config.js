@@ -31,7 +31,10 @@ module.exports = {
     },
     {
       preset: 'jest-expo/web',
-      moduleNameMapper: { ...aliases, '^d3-(array|shape|path)$': '<rootDir>/node_modules/d3-$1/dist/d3-$1.js' },
+      moduleNameMapper: {
+        ...aliases,
+        '^d3-(array|shape|path)$': '<rootDir>/node_modules/d3-$1/dist/d3-$1.js',
+      },
       displayName: 'app',
       testMatch: ['<rootDir>/src/store/**/*.test.ts', '<rootDir>/src/ui/**/*.test.ts'],
     },
