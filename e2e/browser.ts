@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { existsSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { chromium, type Browser, type BrowserContext, type Page } from 'playwright-core';
@@ -99,13 +99,6 @@ export async function openPage(url: string, options: BrowserOptions = {}): Promi
       rmSync(folder, { recursive: true, force: true });
     },
   };
-}
-
-/** Keeps a picture of a failed page where a person can look at it. */
-export async function keepPicture(page: Page, name: string): Promise<void> {
-  const folder = join(ROOT, 'build', 'pictures');
-  if (!existsSync(folder)) mkdirSync(folder, { recursive: true });
-  await page.screenshot({ path: join(folder, `${name}.png`) });
 }
 
 /** The number that a finding on the page shows; its minus sign is a true one. */

@@ -1,3 +1,3 @@
 export type { Cents, Decibels, Hertz, Midi, Seconds, Semitones, Tempo } from './units';
 export { centsBetween, hertzToMidi, midiToHertz } from './pitch';
-export { displayName, noteName, noteNumber, sharpName, spokenName } from './names';
+export { displayName, noteName, noteNumber, spokenName } from './names';

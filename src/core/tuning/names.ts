@@ -1,7 +1,6 @@
 import type { Midi } from './units';
 
 const LETTERS: Readonly<Record<string, number>> = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 };
-const SHARP_NAMES = ['C', 'C#', 'D', 'D#', 'E', 'F', 'F#', 'G', 'G#', 'A', 'A#', 'B'] as const;
 /** The spelling players meet most: sharps for C, F and G, flats for E and B. */
 const COMMON_NAMES = ['C', 'C#', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'G#', 'A', 'Bb', 'B'] as const;
 
@@ -17,19 +16,10 @@ export function noteNumber(name: string): Midi {
   return 12 * (Number(match[3]) + 1) + letter + accidental;
 }
 
-function named(names: readonly string[], midi: Midi): string {
-  const nearest = Math.round(midi);
-  return `${names[((nearest % 12) + 12) % 12]}${Math.floor(nearest / 12) - 1}`;
-}
-
 /** Name of the nearest semitone, as players most often spell it: `C#5`, `Bb4`. Plain ASCII, for data. */
 export function noteName(midi: Midi): string {
-  return named(COMMON_NAMES, midi);
-}
-
-/** As `noteName`, with sharps only. */
-export function sharpName(midi: Midi): string {
-  return named(SHARP_NAMES, midi);
+  const nearest = Math.round(midi);
+  return `${COMMON_NAMES[((nearest % 12) + 12) % 12]}${Math.floor(nearest / 12) - 1}`;
 }
 
 /** As `noteName`, with the music signs ♯ and ♭, for the eye. */
