@@ -1,9 +1,9 @@
-import { median } from 'd3-array';
 import { modeOf, writtenOf, writtenRange, soundingOf, type Instrument } from '@/core/instruments';
 import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
 import type { Line } from './line';
 import type { NoteEvent } from './note';
 import { ONE_PITCH_SEMITONES, type Plateau } from './plateaus';
+import { median } from './statistics';
 
 /** A plateau longer than this between two of one pitch is a note of its own. */
 const LONGEST_BREAK: Seconds = 0.26;
@@ -119,7 +119,7 @@ export function separateDetours(
 }
 
 function levelOf({ hopDb }: Line, part: Plateau): number {
-  return median(hopDb.subarray(part.from, part.to)) ?? NaN;
+  return median(hopDb.subarray(part.from, part.to));
 }
 
 /** What a brief pitch is to a note: another mode of its fingering, a squeak above all notes, or nothing of the kind. */

@@ -1,8 +1,8 @@
-import { median } from 'd3-array';
 import type { Frames } from '@/core/signal';
 import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
 import type { NoteEvent } from './note';
 import type { Plateau } from './plateaus';
+import { median } from './statistics';
 
 /** A hole at a slur: this deep for this long. */
 const GAPS: readonly { readonly depthDb: number; readonly seconds: Seconds }[] = [
@@ -36,7 +36,7 @@ function holeAround(frames: Frames, before: Plateau, after: Plateau, smooth: num
   const hop = frames.hopSeconds;
   const look = Math.round(LOOK / hop);
   const settled = (from: number, to: number) =>
-    median(frames.levelDb.subarray(Math.max(0, from), Math.max(0, to))) ?? NaN;
+    median(frames.levelDb.subarray(Math.max(0, from), Math.max(0, to)));
   const edge = Math.round(0.1 / hop);
   const left = settled(
     Math.max(before.from, before.to - 3 * edge),

@@ -1,6 +1,6 @@
-import { quantile } from 'd3-array';
 import type { Frames } from '@/core/signal';
 import { hertzToMidi, type Decibels, type Hertz } from '@/core/tuning';
+import { quantile } from './statistics';
 
 const OVER_FLOOR_DB = 6;
 const UNDER_PEAK_DB = 50;
@@ -26,7 +26,7 @@ export function soundingLine(frames: Frames, a4: Hertz): Line {
     if (Number.isNaN(frames.f0[i]!)) unpitched.push(frames.levelDb[i]!);
     peak = Math.max(peak, frames.levelDb[i]!);
   }
-  const floorDb = unpitched.length >= 10 ? (quantile(unpitched, 0.05) ?? -120) : -120;
+  const floorDb = unpitched.length >= 10 ? quantile(unpitched, 0.05) : -120;
   const gate = Math.max(Math.min(floorDb + OVER_FLOOR_DB, peak - 12), peak - UNDER_PEAK_DB, -80);
   const pitch = new Float64Array(frames.count).fill(NaN);
   const levelDb = Float64Array.from(frames.levelDb);

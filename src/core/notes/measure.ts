@@ -1,4 +1,3 @@
-import { median } from 'd3-array';
 import { modeOf, registerOf, writtenOf, type Instrument } from '@/core/instruments';
 import type { Frames } from '@/core/signal';
 import { noteName, type Seconds } from '@/core/tuning';
@@ -6,7 +5,7 @@ import type { HearingOptions } from './hear';
 import { ORDINARY_PURITY, type Note, type PurityLimits, type UnknownReason } from './note';
 import type { Line } from './line';
 import type { Plateau } from './plateaus';
-import { detrended, rms, robustSlope } from './statistics';
+import { detrended, median, rms, robustSlope } from './statistics';
 import { pitchMotion } from './vibrato';
 
 /** Attack and release are left out of what is said about the body of a note. */
@@ -40,7 +39,7 @@ export function measureNote(
     return null;
   };
 
-  const centrePitch = median(line.pitch.subarray(segment.from, segment.to)) ?? NaN;
+  const centrePitch = median(line.pitch.subarray(segment.from, segment.to));
   const soundingMidi = Math.round(centrePitch);
   const written = writtenOf(instrument, soundingMidi);
   const body = bodyOf(segment, hop);
@@ -77,7 +76,7 @@ export function measureNote(
     driftCentsPerSecond: figure('driftCentsPerSecond', long ? pitchSlope / hop : NaN),
     wobbleCents: figure('wobbleCents', motion?.wobbleCents),
     vibrato: motion?.vibrato ?? null,
-    levelDb: figure('levelDb', trusted(median(level) ?? NaN), levelReason),
+    levelDb: figure('levelDb', trusted(median(level)), levelReason),
     levelDriftDbPerSecond: figure(
       'levelDriftDbPerSecond',
       trusted(long ? levelSlope / hop : NaN),
@@ -97,10 +96,7 @@ export function measureNote(
     ),
     attack: {
       riseSeconds: figure('riseSeconds', trusted(attack.rise), levelReason),
-      scoopCents: figure(
-        'scoopCents',
-        attack.scoopPitch === null ? NaN : 100 * (attack.scoopPitch - centrePitch),
-      ),
+      scoopCents: figure('scoopCents', 100 * (attack.scoopPitch - centrePitch)),
       speechSeconds: figure('speechSeconds', attack.speech),
     },
     unknown,
@@ -117,8 +113,7 @@ function bodyOf(segment: Span, hop: Seconds): Span {
 function attackOf(frames: Frames, line: Line, segment: Span, body: Span) {
   const hop = frames.hopSeconds;
   const { levelDb, pitch, floorDb } = line;
-  const settled =
-    median(levelDb.subarray(body.from, Math.min(body.to, body.from + Math.round(0.25 / hop)))) ?? NaN;
+  const settled = median(levelDb.subarray(body.from, Math.min(body.to, body.from + Math.round(0.25 / hop))));
   const first = firstEnergy(line, segment, hop, Math.max(floorDb + 10, settled - FAINT_DB));
   const crossing = (dB: number): number => {
     for (let i = first; i < body.to; i++) {
@@ -134,7 +129,7 @@ function attackOf(frames: Frames, line: Line, segment: Span, body: Span) {
   const own = 1.1 * frames.settings.levelHops * hop;
   const rise = settled - 20 > floorDb + 3 ? Math.sqrt(Math.max(0, measured ** 2 - own ** 2)) : NaN;
   const early = pitch.subarray(segment.from, Math.min(segment.to, segment.from + Math.round(SCOOP / hop)));
-  return { rise, scoopPitch: median(early) ?? null, speech: (segment.from - first) * hop };
+  return { rise, scoopPitch: median(early), speech: (segment.from - first) * hop };
 }
 
 /** Frame at which the sound that becomes this note is first heard above the room. */
@@ -149,15 +144,15 @@ function purityOf(line: Line, segment: Span, hop: Seconds, limits: PurityLimits,
   if (vibrato && !limits.vibratoAllowed) return 0;
   const start = segment.from + Math.round(ATTACK / hop);
   const reference = Math.min(segment.to, start + Math.round(PURITY_REFERENCE / hop));
-  const pitch = median(line.pitch.subarray(start, reference)) ?? NaN;
-  const level = median(line.levelDb.subarray(start, reference)) ?? NaN;
+  const pitch = median(line.pitch.subarray(start, reference));
+  const level = median(line.levelDb.subarray(start, reference));
   const lapse = Math.round(LAPSE / hop);
   // A swing that is wanted may cross the limits; its middle may not.
   const smooth = vibrato ? Math.round(0.3 / hop) : 1;
   let outside = 0;
   for (let i = start; i < segment.to; i++) {
     const from = Math.max(start, i - smooth + 1);
-    const here = median(line.pitch.subarray(from, from + smooth)) ?? NaN;
+    const here = median(line.pitch.subarray(from, from + smooth));
     const pure =
       Math.abs(100 * (here - pitch)) <= limits.cents && line.levelDb[i]! >= level - limits.decibels;
     outside = pure ? 0 : outside + 1;

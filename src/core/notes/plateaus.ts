@@ -1,6 +1,6 @@
-import { median } from 'd3-array';
 import type { Seconds } from '@/core/tuning';
 import type { Line } from './line';
+import { median } from './statistics';
 
 /** A stretch of frames on one pitch, half-open. */
 export interface Plateau {
@@ -33,7 +33,7 @@ export function plateausOf(line: Line, hop: Seconds): Plateau[] {
 }
 
 export function withPitch(line: Line, from: number, to: number, joined: boolean): Plateau {
-  return { from, to, joined, pitch: median(line.pitch.subarray(from, to)) ?? NaN };
+  return { from, to, joined, pitch: median(line.pitch.subarray(from, to)) };
 }
 
 function byPitch(pitch: Float64Array, hop: Seconds): Plateau[] {
@@ -46,7 +46,7 @@ function byPitch(pitch: Float64Array, hop: Seconds): Plateau[] {
   let joined = false;
   const close = () => {
     if (from < 0) return;
-    parts.push({ from, to: last + 1, joined, pitch: median(pitch.subarray(from, last + 1)) ?? NaN });
+    parts.push({ from, to: last + 1, joined, pitch: median(pitch.subarray(from, last + 1)) });
     from = -1;
   };
   for (let i = 0; i < pitch.length; i++) {
@@ -59,7 +59,7 @@ function byPitch(pitch: Float64Array, hop: Seconds): Plateau[] {
       joined = last >= 0 && i - last - 1 <= dropout;
       centre = value;
     } else if (i - from < 8 || (i - from) % 4 === 0) {
-      centre = median(pitch.subarray(Math.max(from, i - follow), i + 1)) ?? value;
+      centre = median(pitch.subarray(Math.max(from, i - follow), i + 1));
     }
     last = i;
   }

@@ -1,10 +1,10 @@
-import { median, quantile } from 'd3-array';
 import { modeOf, writtenOf, type Instrument } from '@/core/instruments';
 import { partialsAt, PARTIALS, type Frames } from '@/core/signal';
 import { centsBetween, hertzToMidi, type Decibels, type Hertz, type Seconds } from '@/core/tuning';
 import type { Line } from './line';
 import type { NoteEvent } from './note';
 import { mergeDebris, type Plateau } from './plateaus';
+import { median, quantile } from './statistics';
 
 /** A component at k/n of the sounding mode n counts when it is this near to partial 1 and lasts this long. */
 const AUDIBLE_DB: Decibels = -20;
@@ -43,7 +43,7 @@ function hiddenRatio(part: Plateau, frames: Frames): number {
   }
   if (rows.length < 2) return 1;
   for (let ratio = MOST_RATIO; ratio >= 2; ratio--) {
-    if ((median(rows, (row) => (isHidden(row, ratio) ? 1 : 0)) ?? 0) === 1) return ratio;
+    if (2 * rows.filter((row) => isHidden(row, ratio)).length > rows.length) return ratio;
   }
   return 1;
 }
@@ -119,7 +119,7 @@ function eventOf(
   a4: Hertz,
 ): NoteEvent {
   // The spectrum sees it come and go within its own window: its ends are where it has half its amplitude.
-  const strongest = quantile(levels.subarray(from, to), 0.75) ?? NaN;
+  const strongest = quantile(levels.subarray(from, to), 0.75);
   let first = from;
   let end = to;
   while (first < end && !(levels[first]! > strongest - 6)) first++;

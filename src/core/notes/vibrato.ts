@@ -1,6 +1,5 @@
-import { median } from 'd3-array';
 import type { Seconds } from '@/core/tuning';
-import { detrended, rms } from './statistics';
+import { detrended, median, rms } from './statistics';
 
 const SLOWEST_HZ = 3.5;
 const FASTEST_HZ = 8;
@@ -53,8 +52,8 @@ export function pitchMotion(pitchCents: Float64Array, hop: Seconds, smoothing: S
   }
   const swinging = fits.filter((fit) => fit.share >= LEAST_SHARE && fit.amplitude >= LEAST_EXTENT_CENTS);
   if (swinging.length * 2 < fits.length) return { vibrato: null, wobbleCents: whole };
-  const rateHz = median(swinging, (fit) => fit.rate) ?? NaN;
-  const damped = median(swinging, (fit) => fit.amplitude) ?? NaN;
+  const rateHz = median(swinging.map((fit) => fit.rate));
+  const damped = median(swinging.map((fit) => fit.amplitude));
   const turn = Math.PI * rateHz * smoothing;
   const damping = turn > 0 ? Math.sin(turn) / turn : 1;
   return {
@@ -96,12 +95,20 @@ function bestSinusoid(values: Float64Array, hop: Seconds): Fit {
   for (let rate = SLOWEST_HZ; rate <= FASTEST_HZ + 1e-9; rate += STEP_HZ) {
     let c = 0;
     let s = 0;
+    // e^(i·phase) turned step by step: a sine and a cosine a rate instead of two a value.
+    const cos = Math.cos(2 * Math.PI * rate * hop);
+    const sin = Math.sin(2 * Math.PI * rate * hop);
+    let re = 1;
+    let im = 0;
     for (let i = 0; i < values.length; i++) {
       const value = values[i]!;
-      if (Number.isNaN(value)) continue;
-      const phase = 2 * Math.PI * rate * i * hop;
-      c += value * Math.cos(phase);
-      s += value * Math.sin(phase);
+      if (!Number.isNaN(value)) {
+        c += value * re;
+        s += value * im;
+      }
+      const turned = re * cos - im * sin;
+      im = re * sin + im * cos;
+      re = turned;
     }
     const amplitude = (2 / count) * Math.hypot(c, s);
     const share = (amplitude * amplitude * count) / 2 / energy;

@@ -62,10 +62,10 @@ export interface Settings {
 
 const HOP: Seconds = 0.0054;
 /** Lowest rate at which the pitch search still has enough samples a period to place its peaks. */
-const SAMPLES_PER_SHORTEST_PERIOD = 6.5;
+const SAMPLES_PER_SHORTEST_PERIOD = 5.5;
 /** Telling a nearly repeated half period from a repeated one asks for better placed peaks. */
 const SAMPLES_WITH_WEAK_ODD_PARTIALS = 13;
-const LOWEST_PITCH_RATE: Hertz = 8000;
+const LOWEST_PITCH_RATE: Hertz = 5300;
 const PERIODS_IN_PITCH_WINDOW = 2.5;
 const SHORTEST_PITCH_WINDOW: Seconds = 0.008;
 /** The brief window serves notes from this many times the lowest, or from this frequency, upward. */
@@ -123,8 +123,11 @@ export function listeningSettings(sampleRate: Hertz, range: ListeningRange): Set
     redundancy,
   );
 
-  // Sixteen partials of the lowest notes and four of the highest.
-  const band = Math.max(NARROWEST_SPECTRUM, 4 * range.highestHz + 16 * range.lowestHz);
+  // Sixteen partials of the lowest notes and four of the highest, and never more than sixteen of all.
+  const band = Math.min(
+    16 * range.highestHz,
+    Math.max(NARROWEST_SPECTRUM, 4 * range.highestHz + 16 * range.lowestHz),
+  );
   const spectrumDecimation = Math.max(1, Math.floor(sampleRate / (2.2 * band)));
   const spectrumWindow = Math.ceil((PERIODS_IN_SPECTRUM * sampleRate) / spectrumDecimation / minHz);
 
