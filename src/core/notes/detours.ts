@@ -15,7 +15,7 @@ const SHORTEST_BLIP: Seconds = 0.015;
 const SHORTEST_SQUEAK: Seconds = 0.012;
 const LEAST_PERIODS = 3;
 /** Windows blur the ends of what is brief; this much of the defined length has to be seen. */
-const SEEN = 0.6;
+const SEEN = 0.5;
 /** How near a pitch has to come to a mode of the fingering. */
 const MODE_SEMITONES = 0.75;
 const LEAST_INTERVAL = 2.6;
@@ -23,6 +23,10 @@ const LEAST_INTERVAL = 2.6;
 const FAINT_DB = 16;
 /** Frames that a mixture of two sounds lasts at most. */
 const MIXTURE_FRAMES = 4;
+/** Near enough to a multiple for both sounds to repeat with the common period. */
+const COMMON_SEMITONES = 0.5;
+/** Two sounds that have no period in common are never as periodic as this. */
+const CLEAR = 0.94;
 
 export interface Played {
   /** One plateau a note, wrong modes taken into the notes they belong to. */
@@ -46,7 +50,8 @@ export function separateDetours(
   const seconds = (part: Plateau) => (part.to - part.from) * hop;
   const events: NoteEvent[] = [];
   const parts = [...plateaus];
-  const detourOf = (brief: Plateau, note: Plateau) => detourKind(brief, note, instrument);
+  const detourOf = (brief: Plateau, note: Plateau, atStart = false) =>
+    detourKind(brief, note, instrument, atStart);
   const lasts = (brief: Plateau, shortest: Seconds, note: Plateau) =>
     seconds(brief) >= SEEN * Math.max(shortest, LEAST_PERIODS / midiToHertz(brief.pitch, a4)) &&
     (brief.pitch > note.pitch || brief.to - brief.from > 2);
@@ -77,10 +82,11 @@ export function separateDetours(
         Math.abs(before.pitch - after.pitch) < ONE_PITCH_SEMITONES
       ) {
         if (length >= seconds(before) + seconds(after)) continue;
-        const detour = detourOf(here, seconds(before) >= seconds(after) ? before : after);
-        if (!detour && length >= SHORTEST_NOTE) continue;
         const longer = seconds(before) >= seconds(after) ? before : after;
-        const isBlip = detour === 'break' && seconds(before) + length <= BLIP_WITHIN && !before.joined;
+        const atStart = seconds(before) + length <= BLIP_WITHIN;
+        const detour = detourOf(here, longer, atStart);
+        if (!detour && length >= SHORTEST_NOTE) continue;
+        const isBlip = detour === 'break' && atStart;
         if (detour === 'squeak' && seconds(here) >= SEEN * SHORTEST_SQUEAK) report('squeak', here, longer);
         else if (isBlip && lasts(here, SHORTEST_BLIP, longer)) report('blip', here, longer);
         else if (detour === 'break' && lasts(here, SHORTEST_BREAK, longer)) report('break', here, longer);
@@ -92,7 +98,7 @@ export function separateDetours(
         });
         changed = true;
       } else if (after && length <= BLIP_WITHIN * 1.1 && seconds(after) > length) {
-        const detour = isMixture(here, before, after) ? null : detourOf(here, after);
+        const detour = isMixture(here, before, after, line) ? null : detourOf(here, after, true);
         if (!detour) {
           if (length >= SHORTEST_NOTE) continue;
           // Too short for a note and no mode of one: the way from one pitch to the next.
@@ -123,12 +129,13 @@ function levelOf({ hopDb }: Line, part: Plateau): number {
 }
 
 /** What a brief pitch is to a note: another mode of its fingering, a squeak above all notes, or nothing of the kind. */
-function detourKind(brief: Plateau, note: Plateau, instrument: Instrument): Detour | null {
+function detourKind(brief: Plateau, note: Plateau, instrument: Instrument, atStart: boolean): Detour | null {
   const top = soundingOf(instrument, writtenRange(instrument).high);
   const mode = modeOf(instrument, writtenOf(instrument, Math.round(note.pitch)));
   const aboveAll = brief.pitch > top + 0.8 && brief.pitch > note.pitch;
   const step = instrument.series === 'odd' ? 2 : 1;
-  const highest = mode + (aboveAll ? 1 : 3) * step;
+  // Inside a note what lies above all others is more likely a squeak near a mode than so high a mode.
+  const highest = mode + (aboveAll ? (atStart ? 2 : 1) : 3) * step;
   for (let other = 1; other <= highest; other += step) {
     // High modes lie so near to each other that a neighbour cannot be told from a neighbouring note.
     if (Math.abs(12 * Math.log2(other / mode)) < LEAST_INTERVAL) continue;
@@ -143,7 +150,12 @@ function detourKind(brief: Plateau, note: Plateau, instrument: Instrument): Deto
  * While one sound gives way to another both are there, and their common period, lower than either, can be found for a
  * frame or two. It is nobody's note.
  */
-function isMixture(brief: Plateau, before: Plateau | undefined, after: Plateau): boolean {
+function isMixture(brief: Plateau, before: Plateau | undefined, after: Plateau, line: Line): boolean {
   if (!before || brief.to - brief.from > MIXTURE_FRAMES) return false;
-  return brief.pitch < before.pitch - 1 && brief.pitch < after.pitch - 1;
+  if (brief.pitch > before.pitch - 1 || brief.pitch > after.pitch - 1) return false;
+  const multiple = (part: Plateau) => {
+    const ratio = 2 ** ((part.pitch - brief.pitch) / 12);
+    return Math.abs(12 * Math.log2(ratio / Math.round(ratio))) < COMMON_SEMITONES;
+  };
+  return (multiple(before) && multiple(after)) || median(line.clarity.subarray(brief.from, brief.to)) < CLEAR;
 }

@@ -1,5 +1,5 @@
 import type { Frames } from '@/core/signal';
-import { hertzToMidi, type Decibels, type Hertz } from '@/core/tuning';
+import { hertzToMidi, type Decibels, type Hertz, type Seconds } from '@/core/tuning';
 import { quantile } from './statistics';
 
 const OVER_FLOOR_DB = 6;
@@ -10,12 +10,19 @@ export interface Line {
   /** Pitch in MIDI numbers with fractions; NaN where there is no sound, or none that stands out. */
   readonly pitch: Float64Array;
   readonly levelDb: Float64Array;
+  /** How periodic each frame is: see Frames. */
+  readonly clarity: Float32Array;
   /** Level of single hops: see Frames. */
   readonly hopDb: Float32Array;
   /** How many times the found pitch was raised, where an undertone had taken its place; 1 elsewhere. */
   readonly lifted: Uint8Array;
+  /** Where no pitch is found for longer than this, the sound has stopped: long windows see none while it changes. */
+  readonly dropout: Seconds;
   readonly floorDb: Decibels;
 }
+
+const SHORTEST_DROPOUT: Seconds = 0.022;
+const DROPOUT_WINDOWS = 0.6;
 
 /** Pitch and level with silence removed and short masked stretches bridged. */
 export function soundingLine(frames: Frames, a4: Hertz): Line {
@@ -34,7 +41,16 @@ export function soundingLine(frames: Frames, a4: Hertz): Line {
     if (!frames.masked[i] && levelDb[i]! >= gate) pitch[i] = hertzToMidi(frames.f0[i]!, a4);
   }
   bridgeMasked(frames.masked, pitch, levelDb);
-  return { pitch, levelDb, hopDb: frames.hopDb, lifted: new Uint8Array(frames.count).fill(1), floorDb };
+  const { clarity, hopDb, settings } = frames;
+  return {
+    pitch,
+    clarity,
+    levelDb,
+    hopDb,
+    lifted: new Uint8Array(frames.count).fill(1),
+    dropout: Math.max(SHORTEST_DROPOUT, (DROPOUT_WINDOWS * settings.pitch.window) / settings.pitch.rate),
+    floorDb,
+  };
 }
 
 function bridgeMasked(masked: Uint8Array, pitch: Float64Array, levelDb: Float64Array): void {

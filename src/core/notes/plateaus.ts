@@ -14,7 +14,6 @@ export interface Plateau {
 
 /** Two plateaus nearer than this are one pitch. */
 export const ONE_PITCH_SEMITONES = 0.6;
-const LONGEST_DROPOUT: Seconds = 0.022;
 /** Time over which a plateau's own pitch is followed, so that a slow bend stays one. */
 const FOLLOW: Seconds = 0.3;
 const FEWEST_FRAMES = 2;
@@ -25,19 +24,19 @@ const RETONGUE_REACH: Seconds = 0.07;
 
 /** Cuts the line where the pitch leaves, where the sound stops, and where the tongue repeats a note. */
 export function plateausOf(line: Line, hop: Seconds): Plateau[] {
-  const raw = withoutSpecks(byPitch(line.pitch, hop)).map((part, i, all) => {
+  const raw = withoutSpecks(byPitch(line, hop)).map((part, i, all) => {
     const before = all[i - 1];
     return before && part.joined && stopsBetween(line, before, part) ? { ...part, joined: false } : part;
   });
-  return mergeDebris(raw, hop).flatMap((part) => splitByTongue(line, part, hop));
+  return mergeDebris(raw, line, hop).flatMap((part) => splitByTongue(line, part, hop));
 }
 
 export function withPitch(line: Line, from: number, to: number, joined: boolean): Plateau {
   return { from, to, joined, pitch: median(line.pitch.subarray(from, to)) };
 }
 
-function byPitch(pitch: Float64Array, hop: Seconds): Plateau[] {
-  const dropout = Math.round(LONGEST_DROPOUT / hop);
+function byPitch({ pitch, dropout: longest }: Line, hop: Seconds): Plateau[] {
+  const dropout = Math.round(longest / hop);
   const follow = Math.round(FOLLOW / hop);
   const parts: Plateau[] = [];
   let from = -1;
@@ -90,11 +89,11 @@ function stopsBetween({ hopDb, levelDb }: Line, before: Plateau, after: Plateau)
 }
 
 /** Joins neighbours of one pitch that only a frame or two of something else had parted. */
-export function mergeDebris(parts: Plateau[], hop: Seconds): Plateau[] {
+export function mergeDebris(parts: Plateau[], line: Line, hop: Seconds): Plateau[] {
   const merged: Plateau[] = [];
   for (const part of parts) {
     const before = merged[merged.length - 1];
-    const near = before && part.joined && (part.from - before.to) * hop <= LONGEST_DROPOUT;
+    const near = before && part.joined && (part.from - before.to) * hop <= line.dropout;
     if (before && near && Math.abs(before.pitch - part.pitch) < ONE_PITCH_SEMITONES) {
       const longer = before.to - before.from >= part.to - part.from ? before : part;
       merged[merged.length - 1] = {

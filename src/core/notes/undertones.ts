@@ -31,7 +31,7 @@ export function liftUndertones(plateaus: readonly Plateau[], line: Line, frames:
     }
     return { ...part, pitch: part.pitch + rise };
   });
-  return mergeDebris(inPlace, frames.hopSeconds);
+  return mergeDebris(inPlace, line, frames.hopSeconds);
 }
 
 /** How many times higher than the found period's the note really is; 1 for an ordinary tone. */

@@ -93,7 +93,7 @@ function otherMode(
 }
 
 /**
- * Decides what goes wrong in one note. At most one detour a note, so that the truth stays plain.
+ * Decides what goes wrong in one note. At most one detour a note, and no hole over a blip, so that the truth stays plain.
  * @param slurredFrom frequency of the note that it is slurred to from; null when it is tongued.
  */
 export function planNote(
@@ -137,7 +137,7 @@ export function planNote(
     wrongBy: draw(rates.wrongNote) ? (random.next() < 0.5 ? -1 : 1) : 0,
     speech: draw(rates.lateSpeech) && slurredFrom === null ? random.between(0.08, 0.2) : 0,
     gap:
-      slurredFrom !== null && draw(rates.gap)
+      slurredFrom !== null && draw(rates.gap) && detours[0]?.kind !== 'blip'
         ? { depthDb: random.between(11, 25), length: random.between(0.03, 0.08) }
         : null,
   };
