@@ -62,11 +62,15 @@ export interface Settings {
 
 const HOP: Seconds = 0.0054;
 /** Lowest rate at which the pitch search still has enough samples a period to place its peaks. */
-const SAMPLES_PER_SHORTEST_PERIOD = 5.5;
+const SAMPLES_PER_SHORTEST_PERIOD = 6.5;
 /** Telling a nearly repeated half period from a repeated one asks for better placed peaks. */
 const SAMPLES_WITH_WEAK_ODD_PARTIALS = 13;
+/** Enough of the upper partials has to be left for a tone to outweigh small differences from period to period. */
+const PITCH_RATE_PER_HIGHEST = 10;
 const LOWEST_PITCH_RATE: Hertz = 5300;
-const PERIODS_IN_PITCH_WINDOW = 2.5;
+const ENOUGH_PITCH_RATE: Hertz = 8000;
+/** Of a tone a little below the range: 2.7 periods of the lowest note. */
+const PERIODS_IN_PITCH_WINDOW = 2.4;
 const SHORTEST_PITCH_WINDOW: Seconds = 0.008;
 /** The brief window serves notes from this many times the lowest, or from this frequency, upward. */
 const BRIEF_RANGE = 3;
@@ -109,10 +113,13 @@ export function listeningSettings(sampleRate: Hertz, range: ListeningRange): Set
     throw new RangeError(`a sample rate of ${sampleRate} Hz is too low for this instrument`);
 
   const samplesAPeriod = range.weakOddPartials ? SAMPLES_WITH_WEAK_ODD_PARTIALS : SAMPLES_PER_SHORTEST_PERIOD;
-  const pitchDecimation = Math.max(
-    1,
-    Math.floor(sampleRate / Math.max(samplesAPeriod * Math.min(maxHz, range.highestHz), LOWEST_PITCH_RATE)),
+  const highest = Math.min(maxHz, range.highestHz);
+  const leastRate = Math.max(
+    LOWEST_PITCH_RATE,
+    Math.min(ENOUGH_PITCH_RATE, PITCH_RATE_PER_HIGHEST * highest),
+    samplesAPeriod * highest,
   );
+  const pitchDecimation = Math.max(1, Math.floor(sampleRate / leastRate));
   const pitchRate = sampleRate / pitchDecimation;
   const redundancy = range.weakOddPartials ? WEAK_ODD_REDUNDANCY : ORDINARY_REDUNDANCY;
   const pitch = periodicitySettings(pitchRate, minHz, maxHz, redundancy);
