@@ -144,7 +144,7 @@ export function recordedScales(verbose = false): RecordedRow[] {
           there
             .map(
               (n) =>
-                `${n.soundingMidi}@${(n.startSeconds - start).toFixed(2)}-${(n.endSeconds - start).toFixed(2)} ${n.centreCents.toFixed(0)}`,
+                `${n.soundingMidi}@${(n.startSeconds - start).toFixed(2)}-${(n.endSeconds - start).toFixed(2)} ${n.centreCents?.toFixed(0)}`,
             )
             .join(' '),
         );

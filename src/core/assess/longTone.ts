@@ -33,7 +33,7 @@ export function assessLongTone(score: Score, heard: Heard, timing: Timing): Verd
   const restarts = heard.notes.length - 1;
   const summary = [
     wrong ? `${displayName(asked.written)} was asked for; ${name} was heard.` : null,
-    `${name} lasted ${fixed(note.endSeconds - note.startSeconds, 1)} s and sat ${highOrLow(note.centreCents)} on average.`,
+    `${name} lasted ${fixed(note.endSeconds - note.startSeconds, 1)} s${note.centreCents === null ? '' : ` and sat ${highOrLow(note.centreCents)} on average`}.`,
     restarts > 0
       ? `There were ${restarts} other ${restarts === 1 ? 'note' : 'notes'} in the take; the longest counts.`
       : null,
@@ -68,6 +68,7 @@ function nothingHeard(heard: Heard): Verdict {
 }
 
 function headline(note: Note): string {
+  if (note.centreCents === null) return 'Heard, in company';
   const place = Math.abs(note.centreCents) < 1 ? 'True' : capital(highOrLow(note.centreCents));
   return `${place} ${remark(note)}`;
 }
@@ -108,7 +109,7 @@ function centre(note: Note, name: string): Finding {
         'The middle of the pitch over the whole note, against the written note at your pitch standard. Good to about half a cent.',
     },
     note.centreCents,
-    undefined,
+    note.unknown.centreCents,
     (value) => ({
       value: fixed(value, 1),
       sentence:

@@ -22,6 +22,8 @@ export interface HearingOptions {
   readonly purity?: PurityLimits;
   /** The recording's gain was changed behind our back: levels say nothing about the player. */
   readonly gainControlled?: boolean;
+  /** Someone else sounds along (a voice, a partner): what is heard of pitch and colour is not the player's alone. */
+  readonly company?: boolean;
 }
 
 /** From the first energy to the tone: later than this, and than the window takes to find a pitch, is late. */
@@ -37,7 +39,10 @@ export function hearNotes(frames: Frames, instrument: Instrument, options: Heari
   const pitchWindow = frames.settings.pitch.window / frames.settings.pitch.rate;
   const events = [
     ...played.events.map((event) => ({ ...event, noteIndex: noteAt(notes, event) })),
-    ...played.notes.flatMap((plateau, index) => undertonesIn(plateau, index, line, frames, instrument, a4)),
+    // With company a second pitch below the note is no undertone.
+    ...(options.company
+      ? []
+      : played.notes.flatMap((plateau, index) => undertonesIn(plateau, index, line, frames, instrument, a4))),
     ...gapsBetween(played.notes, frames, a4),
     ...notes.flatMap((note, index) => faultsOf(note, index, pitchWindow, options)),
   ];

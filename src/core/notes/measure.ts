@@ -1,11 +1,11 @@
 import { modeOf, registerOf, writtenOf, type Instrument } from '@/core/instruments';
-import type { Frames } from '@/core/signal';
+import { PARTIALS, partialsAt, type Frames } from '@/core/signal';
 import { noteName, type Seconds } from '@/core/tuning';
 import type { HearingOptions } from './hear';
 import { ORDINARY_PURITY, type Note, type PurityLimits, type UnknownReason } from './note';
 import type { Line } from './line';
 import type { Plateau } from './plateaus';
-import { detrended, median, rms, robustSlope } from './statistics';
+import { detrended, median, quantile, rms, robustSlope, robustSlopeOver } from './statistics';
 import { pitchMotion } from './vibrato';
 
 /** Attack and release are left out of what is said about the body of a note. */
@@ -16,6 +16,9 @@ const SCOOP: Seconds = 0.15;
 const PURITY_REFERENCE: Seconds = 1;
 /** Quieter than this against the note is what is left of the one before. */
 const FAINT_DB = 35;
+/** Over less than this the level says nothing about how the pitch goes with it. */
+const LEVEL_RANGE_DB = 6;
+const LEVEL_STEP_DB = 2;
 /** Leaving the limits for less than this is not the end of a pure tone. */
 const LAPSE: Seconds = 0.1;
 
@@ -63,6 +66,10 @@ export function measureNote(
       ? 'clipped'
       : 'too-short';
   const trusted = (value: number) => (clipped || options.gainControlled ? NaN : value);
+  const pitchReason: UnknownReason = options.company ? 'company' : 'too-short';
+  const alone = (value: number | undefined) => (options.company ? NaN : value);
+  const colourReason: UnknownReason = options.company ? 'company' : 'out-of-band';
+  const levelMoves = quantile(level, 0.95) - quantile(level, 0.05) >= LEVEL_RANGE_DB;
   const attack = attackOf(frames, line, segment, body);
 
   return {
@@ -72,10 +79,10 @@ export function measureNote(
     writtenName: noteName(written),
     mode: modeOf(instrument, written),
     register: registerOf(instrument, written).id,
-    centreCents: 100 * (centrePitch - soundingMidi),
-    driftCentsPerSecond: figure('driftCentsPerSecond', long ? pitchSlope / hop : NaN),
-    wobbleCents: figure('wobbleCents', motion?.wobbleCents),
-    vibrato: motion?.vibrato ?? null,
+    centreCents: figure('centreCents', alone(100 * (centrePitch - soundingMidi)), pitchReason),
+    driftCentsPerSecond: figure('driftCentsPerSecond', alone(long ? pitchSlope / hop : NaN), pitchReason),
+    wobbleCents: figure('wobbleCents', alone(motion?.wobbleCents), pitchReason),
+    vibrato: options.company ? null : (motion?.vibrato ?? null),
     levelDb: figure('levelDb', trusted(median(level)), levelReason),
     levelDriftDbPerSecond: figure(
       'levelDriftDbPerSecond',
@@ -87,16 +94,24 @@ export function measureNote(
       trusted(long ? rms(detrended(level, levelSlope)) : NaN),
       levelReason,
     ),
-    brightness: figure('brightness', overBody(frames.brightness), 'out-of-band'),
-    richness: figure('richness', overBody(frames.richness), 'out-of-band'),
-    airinessDb: figure('airinessDb', overBody(frames.airinessDb), 'out-of-band'),
+    centsPer10Db: figure(
+      'centsPer10Db',
+      alone(trusted(long && levelMoves ? 10 * robustSlopeOver(level, pitchCents, LEVEL_STEP_DB) : NaN)),
+      options.company ? 'company' : levelMoves ? levelReason : 'steady-level',
+    ),
+    brightness: figure('brightness', alone(overBody(frames.brightness)), colourReason),
+    richness: figure('richness', alone(overBody(frames.richness)), colourReason),
+    airinessDb: figure('airinessDb', alone(overBody(frames.airinessDb)), colourReason),
+    oddEvenDb: figure('oddEvenDb', alone(overBody(frames.oddEvenDb)), colourReason),
+    partialsDb: options.company ? [] : partialsOf(frames, body),
     puritySeconds: figure(
       'puritySeconds',
-      long ? purityOf(line, segment, hop, limits, motion?.vibrato != null) : NaN,
+      alone(long ? purityOf(line, segment, hop, limits, motion?.vibrato != null) : NaN),
+      pitchReason,
     ),
     attack: {
       riseSeconds: figure('riseSeconds', trusted(attack.rise), levelReason),
-      scoopCents: figure('scoopCents', 100 * (attack.scoopPitch - centrePitch)),
+      scoopCents: figure('scoopCents', alone(100 * (attack.scoopPitch - centrePitch)), pitchReason),
       speechSeconds: figure('speechSeconds', attack.speech),
     },
     unknown,
@@ -108,6 +123,15 @@ function bodyOf(segment: Span, hop: Seconds): Span {
   const skip = Math.min(Math.round(ATTACK / hop), frames >> 2);
   const leave = Math.min(Math.round(RELEASE / hop), frames >> 2);
   return { from: segment.from + skip, to: segment.to - leave };
+}
+
+function partialsOf(frames: Frames, body: Span): (number | null)[] {
+  const rows: Float32Array[] = [];
+  for (let i = body.from; i < body.to; i += frames.settings.spectrum.every) rows.push(partialsAt(frames, i));
+  return Array.from({ length: PARTIALS }, (_, k) => {
+    const level = median(rows.map((row) => row[k]!));
+    return Number.isNaN(level) ? null : Math.round(10 * level) / 10;
+  });
 }
 
 function attackOf(frames: Frames, line: Line, segment: Span, body: Span) {

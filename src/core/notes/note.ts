@@ -9,6 +9,8 @@ export const unknownReason = z.enum([
   'clipped',
   'no-beat',
   'out-of-band',
+  'company',
+  'steady-level',
 ]);
 export type UnknownReason = z.infer<typeof unknownReason>;
 
@@ -30,7 +32,7 @@ export const noteSchema = z.object({
   mode: z.number().int(),
   register: z.string(),
   /** Median distance from `soundingMidi` in equal temperament. */
-  centreCents: z.number(),
+  centreCents: figure,
   /** Robust slope of the pitch. */
   driftCentsPerSecond: figure,
   /** RMS of the pitch about its trend, vibrato taken out. */
@@ -39,9 +41,14 @@ export const noteSchema = z.object({
   levelDb: figure,
   levelDriftDbPerSecond: figure,
   levelWobbleDb: figure,
+  /** How the pitch goes with the level (Theil–Sen), where the level moved far enough to tell. */
+  centsPer10Db: figure.default(null),
   brightness: figure,
   richness: figure,
   airinessDb: figure,
+  oddEvenDb: figure.default(null),
+  /** Medians of partials 1 … 16 over the body, dBFS; null above the recording's band. */
+  partialsDb: z.array(z.number().nullable()).default([]),
   puritySeconds: figure,
   attack: z.object({
     /** 10–90 % of the amplitude. */

@@ -114,7 +114,7 @@ describe('attack', () => {
 
 it('says why a figure is missing', () => {
   const { note } = held('flute', {}, { beats: 2, written: 69 });
-  expect(note.unknown).toEqual({});
+  expect(note.unknown).toEqual({ centsPer10Db: 'steady-level' });
   const clipped = held('flute', { levelDb: 3 }).note;
   expect(clipped.levelDb).toBeNull();
   expect(clipped.unknown['levelDb']).toBe('clipped');

@@ -46,6 +46,23 @@ export function robustSlope(values: ArrayLike<number>): number {
   return count < 3 ? NaN : median(slopes.subarray(0, count));
 }
 
+/**
+ * Theil–Sen slope of y over x, of pairs that lie at least `leastStep` apart in x; more distant pairs say more about a
+ * slope than near ones, whose noise swamps it. NaN when fewer than three pairs are left.
+ */
+export function robustSlopeOver(x: ArrayLike<number>, y: ArrayLike<number>, leastStep: number): number {
+  const stride = Math.max(1, Math.ceil(x.length / MOST_POINTS));
+  const slopes: number[] = [];
+  for (let i = 0; i < x.length; i += stride) {
+    for (let j = i + stride; j < x.length; j += stride) {
+      const step = x[j]! - x[i]!;
+      const slope = (y[j]! - y[i]!) / step;
+      if (Math.abs(step) >= leastStep && !Number.isNaN(slope)) slopes.push(slope);
+    }
+  }
+  return slopes.length < 3 ? NaN : median(slopes);
+}
+
 /** Values less their robust line; NaN stays NaN. */
 export function detrended(values: ArrayLike<number>, slope: number): Float64Array {
   const flat = Float64Array.from({ length: values.length }, (_, i) => values[i]! - slope * i);

@@ -1,7 +1,7 @@
 import { beatsToSeconds, scoreBeats, type Score, type ScoreNote } from '@/core/exercises';
 import { soundingOf, type Instrument } from '@/core/instruments';
 import type { Decibels, Hertz, Midi, Seconds } from '@/core/tuning';
-import { noFaults, planNote, type FaultRates, type NotePlan, type TrueEvent } from './faults';
+import { noFaults, planNote, SLUR, type FaultRates, type NotePlan, type TrueEvent } from './faults';
 import type { Player } from './player';
 import { Random } from './random';
 import { soundNote } from './soundNote';
@@ -166,7 +166,8 @@ function truthOf(
   if (gap)
     events.push({
       kind: 'gap',
-      startSeconds: start,
+      // Until then the note before is still heard.
+      startSeconds: start + SLUR / 2,
       endSeconds: start + gap.length,
       soundingMidi: null,
       noteIndex,

@@ -12,6 +12,8 @@ export const playerSchema = z.object({
   levelDb: z.number(),
   levelDriftDbPerSecond: z.number(),
   levelWobbleDb: z.number().min(0),
+  /** How the pitch goes with the level: louder by 10 dB is sharper by this. */
+  centsPer10Db: z.number(),
   /** Pitch at the very start against the centre, gone after about 150 ms. */
   scoopCents: z.number(),
   /** Against the beat. */
@@ -32,6 +34,7 @@ export const steadyPlayer: Player = {
   levelDb: -20,
   levelDriftDbPerSecond: -0.2,
   levelWobbleDb: 0.3,
+  centsPer10Db: 0,
   scoopCents: -12,
   latenessSeconds: 0.03,
   riseSeconds: 0.05,

@@ -60,20 +60,17 @@ export function soundNote(audio: Float32Array, task: NoteTask, random: Random): 
   for (let i = Math.max(0, Math.ceil(start * sampleRate)); i < last; i++) {
     const t = i / sampleRate - start;
     if (i % CONTROL_SAMPLES === 0 || frequency === 0) {
+      const dynamicDb =
+        task.swellDb(t) + player.levelDriftDbPerSecond * (t - middle) + player.levelWobbleDb * levelWander(t);
       const cents =
         player.offsetCents +
+        (player.centsPer10Db * dynamicDb) / 10 +
         player.driftCentsPerSecond * (t - middle) +
         player.wobbleCents * pitchWander(t) +
         (task.slurredIn ? 0 : player.scoopCents * Math.exp(-t / SCOOP_TIME)) +
         (player.vibrato ? player.vibrato.extentCents * Math.sin(2 * Math.PI * player.vibrato.rateHz * t) : 0);
       frequency = target * 2 ** (cents / 1200);
-      const dB =
-        task.levelDb +
-        task.swellDb(t) +
-        player.levelDriftDbPerSecond * (t - middle) +
-        player.levelWobbleDb * levelWander(t) -
-        holeDb(plan.gap, t);
-      loudness = 10 ** (dB / 20);
+      loudness = 10 ** ((task.levelDb + dynamicDb - holeDb(plan.gap, t)) / 20);
     }
     let share = 1;
     let tone = 0;

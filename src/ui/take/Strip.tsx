@@ -25,7 +25,7 @@ export function Strip({ take, height, scale = false }: StripProps) {
   const note = heldNote(take.notes);
   const room = Math.max(0, width - (scale ? SIDE : 0));
   const spread = note
-    ? Math.abs(note.centreCents) + (note.vibrato?.extentCents ?? 0) + 3 * (note.wobbleCents ?? 0)
+    ? Math.abs(note.centreCents ?? 0) + (note.vibrato?.extentCents ?? 0) + 3 * (note.wobbleCents ?? 0)
     : 0;
   const reach = spread < STEADY_REACH * 0.8 ? STEADY_REACH : WIDE_REACH;
   const from = note ? Math.max(0, note.startSeconds - MARGIN_SECONDS) : 0;
