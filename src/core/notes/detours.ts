@@ -9,6 +9,8 @@ import { median } from './statistics';
 const LONGEST_BREAK: Seconds = 0.26;
 /** A wrong mode within this time of a note's start is a blip. */
 const BLIP_WITHIN: Seconds = 0.12;
+/** A wrong mode at an onset lasts this long at most, or it is a note. */
+const LONGEST_START: Seconds = 0.22;
 const SHORTEST_NOTE: Seconds = 0.06;
 const SHORTEST_BREAK: Seconds = 0.025;
 const SHORTEST_BLIP: Seconds = 0.015;
@@ -97,18 +99,20 @@ export function separateDetours(
           pitch: longer.pitch,
         });
         changed = true;
-      } else if (after && length <= BLIP_WITHIN * 1.1 && seconds(after) > length) {
+      } else if (after && isStartOf(length, seconds(after), before !== undefined)) {
         const detour = isMixture(here, before, after, line) ? null : detourOf(here, after, true);
         if (!detour) {
-          if (length >= SHORTEST_NOTE) continue;
-          // Too short for a note and no mode of one: the way from one pitch to the next.
+          const late = before === undefined && isFraction(here, after);
+          if (length >= SHORTEST_NOTE && !late) continue;
+          // No mode of the note: the way from one pitch to the next, or a tone that has not yet settled.
           parts.splice(i, 1);
           parts[i] = { ...after, joined: here.joined };
           changed = true;
           continue;
         }
         if (detour === 'squeak' && seconds(here) >= SEEN * SHORTEST_SQUEAK) report('squeak', here, after);
-        else if (detour === 'break' && lasts(here, SHORTEST_BLIP, after)) report('blip', here, after);
+        else if (detour === 'break' && lasts(here, SHORTEST_BLIP, after))
+          report(length <= BLIP_WITHIN * 1.1 ? 'blip' : 'break', here, after);
         parts.splice(i, 2, { from: here.from, to: after.to, joined: here.joined, pitch: after.pitch });
         changed = true;
       } else if (before && !after && length < BLIP_WITHIN && seconds(before) > length) {
@@ -122,6 +126,17 @@ export function separateDetours(
     }
   }
   return { notes: parts.filter((part) => seconds(part) >= SHORTEST_NOTE), events };
+}
+
+/** Whether a brief pitch can be the start of the note after it: alone at an onset it may last longer than within a line. */
+function isStartOf(length: Seconds, following: Seconds, inLine: boolean): boolean {
+  if (following <= length) return false;
+  return length <= BLIP_WITHIN * 1.1 || (!inLine && length <= LONGEST_START && following >= 3 * length);
+}
+
+/** Whether a pitch is a half or a third of the note's: at an onset a tone repeats itself only every few periods. */
+function isFraction(brief: Plateau, note: Plateau): boolean {
+  return [2, 3].some((n) => Math.abs(note.pitch - brief.pitch - 12 * Math.log2(n)) < COMMON_SEMITONES);
 }
 
 function levelOf({ hopDb }: Line, part: Plateau): number {

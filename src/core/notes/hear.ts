@@ -33,7 +33,7 @@ const LATE_SPEECH_SECONDS = 0.06;
 export function hearNotes(frames: Frames, instrument: Instrument, options: HearingOptions = {}): Heard {
   const a4 = options.a4 ?? 440;
   const line = soundingLine(frames, a4);
-  const plateaus = liftUndertones(plateausOf(line, frames.hopSeconds), line, frames);
+  const plateaus = liftUndertones(plateausOf(line, frames.hopSeconds), line, frames, instrument);
   const played = separateDetours(plateaus, line, frames.hopSeconds, instrument, a4);
   const notes = played.notes.map((plateau) => measureNote(frames, line, plateau, instrument, options));
   const pitchWindow = frames.settings.pitch.window / frames.settings.pitch.rate;

@@ -20,9 +20,14 @@ const MOST_RATIO = 5;
  * When an undertone is strong, the common period of both is found in the place of the note's. Such plateaus are put
  * back on the note's pitch (in the line too) and joined with what they were part of.
  */
-export function liftUndertones(plateaus: readonly Plateau[], line: Line, frames: Frames): Plateau[] {
+export function liftUndertones(
+  plateaus: readonly Plateau[],
+  line: Line,
+  frames: Frames,
+  instrument: Instrument,
+): Plateau[] {
   const inPlace = plateaus.map((part) => {
-    const ratio = hiddenRatio(part, frames);
+    const ratio = hiddenRatio(part, frames, instrument);
     if (ratio === 1) return part;
     const rise = 12 * Math.log2(ratio);
     for (let i = part.from; i < part.to; i++) {
@@ -34,8 +39,11 @@ export function liftUndertones(plateaus: readonly Plateau[], line: Line, frames:
   return mergeDebris(inPlace, line, frames.hopSeconds);
 }
 
-/** How many times higher than the found period's the note really is; 1 for an ordinary tone. */
-function hiddenRatio(part: Plateau, frames: Frames): number {
+/**
+ * How many times higher than the found period's the note really is; 1 for an ordinary tone. A tone with weak odd
+ * partials looks like its octave over an undertone; only where the octave's mode has such an undertone is it one.
+ */
+function hiddenRatio(part: Plateau, frames: Frames, instrument: Instrument): number {
   const rows: Float32Array[] = [];
   for (let i = part.from; i < part.to; i += frames.settings.spectrum.every) {
     // Only spectra that were read by this pitch can tell.
@@ -43,7 +51,9 @@ function hiddenRatio(part: Plateau, frames: Frames): number {
   }
   if (rows.length < 2) return 1;
   for (let ratio = MOST_RATIO; ratio >= 2; ratio--) {
-    if (2 * rows.filter((row) => isHidden(row, ratio)).length > rows.length) return ratio;
+    const raised = Math.round(part.pitch + 12 * Math.log2(ratio));
+    const possible = modeOf(instrument, writtenOf(instrument, raised)) % ratio === 0;
+    if (possible && 2 * rows.filter((row) => isHidden(row, ratio)).length > rows.length) return ratio;
   }
   return 1;
 }

@@ -17,6 +17,8 @@ const STEADY_CENTS = 10;
 /** What is kept of a spectrum besides its partials: see `readSpectra`. */
 const ROW = 8;
 
+
+const isHalf = (a: number, b: number) => Math.abs(cents(2 * a, b)) < 50;
 const cents = (a: number, b: number) => 1200 * Math.log2(a / b);
 
 /**
@@ -146,7 +148,7 @@ export class Listener {
       this.spectrum.analyse(this.spectrumBuffer, start, f0);
       const row = this.spectra.grow(NaN);
       const { refinedF0, airinessDb, brightness, richness, oddEvenDb } = this.spectrum;
-      this.spectra.set(row, f0);
+      this.spectra.set(row, this.spectrum.readBy);
       this.spectra.set(row + 1, refinedF0);
       this.spectra.set(row + 2, airinessDb);
       this.spectra.set(row + 3, brightness);
@@ -166,11 +168,16 @@ export class Listener {
     for (; this.announced < ready; this.announced++) {
       this.onFrame({
         index: this.announced,
-        f0: this.path.lookBack(this.path.frames - 1 - this.announced),
+        f0: this.octaveSettled(this.path.lookBack(this.path.frames - 1 - this.announced), latest),
         levelDb: this.levels.get(this.announced),
         airinessDb: latest < 0 ? NaN : this.spectra.get(latest + 2),
       });
     }
+  }
+
+  /** Half of a pitch that the spectrum in this row was found to be the octave of; otherwise the pitch. */
+  private octaveSettled(f0: Hertz, row: number): Hertz {
+    return row >= 0 && isHalf(this.spectra.get(row), f0) ? f0 / 2 : f0;
   }
 
   private assemble(count: number): Frames {
@@ -197,9 +204,31 @@ export class Listener {
       masked: new Uint8Array(count),
       badSamples: this.badSamples,
     };
+    this.halveOctaves(frames.f0);
     this.spreadSpectra(frames);
     this.refine(frames.f0);
     return frames;
+  }
+
+  /**
+   * Where most spectra of a stretch on one pitch showed it to be the octave of a tone with weak odd partials. A stretch
+   * that is shorter than a spectrum's window shares its spectra with what is beside it and is left alone.
+   */
+  private halveOctaves(f0: Float32Array): void {
+    const { every, window, decimation } = this.settings.spectrum;
+    const shortest = (window * decimation) / this.settings.hop;
+    for (let from = 0; from < f0.length;) {
+      let to = from + 1;
+      while (to < f0.length && Math.abs(cents(f0[to]!, f0[to - 1]!)) < 50) to++;
+      let rows = 0;
+      let halves = 0;
+      for (let i = from - (from % every) + every; i < to; i += every) {
+        rows++;
+        if (isHalf(this.spectra.get(ROW * (i / every)), f0[i]!)) halves++;
+      }
+      if (to - from >= shortest && 2 * halves > rows) for (let i = from; i < to; i++) f0[i]! /= 2;
+      from = to;
+    }
   }
 
   /** Each spectrum speaks for its own frame and the next, where it was read by the pitch that was settled on. */

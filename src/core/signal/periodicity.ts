@@ -1,3 +1,4 @@
+import { FractionalPeak, REACH } from './fractional';
 import { RealFft } from './realFft';
 import type { PeriodicitySettings } from './settings';
 
@@ -12,8 +13,9 @@ const SHORTER_FIRST = 0.01;
 /**
  * Candidates for the period of a short stretch of sound: the peaks of its normalised square difference function,
  *   n(τ) = 2 Σ x(j)x(j+τ) / Σ (x(j)² + x(j+τ)²),
- * by FFT (McLeod & Wyvill, "A smarter way to find pitch", ICMC 2005). Peaks are placed between samples by the cosine
- * through their three highest points. Every multiple of a period is a period too; McLeod's "first peak that is nearly
+ * by FFT (McLeod & Wyvill, "A smarter way to find pitch", ICMC 2005). Peaks are placed between samples, and their true
+ * height found, by band-limited interpolation: with strong upper partials a period that falls between two samples would
+ * else look less periodic than twice that period. Every multiple of a period is a period too; McLeod's "first peak that is nearly
  * as high as the highest" is applied as a cost, so that a path over time can outvote one frame.
  */
 export class Periodicity {
@@ -29,6 +31,7 @@ export class Periodicity {
   private readonly power: Float64Array;
   private readonly correlation: Float64Array;
   private readonly nsdf: Float64Array;
+  private readonly peak = new FractionalPeak();
   private readonly rate: number;
 
   constructor(private readonly settings: PeriodicitySettings) {
@@ -90,8 +93,13 @@ export class Periodicity {
       const cosine = Math.min(1, Math.max(-1, (left + right) / (2 * at)));
       const sine = Math.sqrt(1 - cosine * cosine);
       const slope = sine > 1e-6 ? (right - left) / (2 * sine) : 0;
-      const shift = sine > 1e-6 ? Math.atan2(slope, at) / Math.acos(cosine) : 0;
-      const height = Math.min(1, Math.hypot(at, slope));
+      let shift = sine > 1e-6 ? Math.atan2(slope, at) / Math.acos(cosine) : 0;
+      let height = Math.hypot(at, slope);
+      if (lag + REACH < nsdf.length) {
+        this.peak.find(nsdf, lag, shift);
+        ({ shift, height } = this.peak);
+      }
+      height = Math.min(1, height);
       let slot = this.count;
       if (this.count === CANDIDATES) {
         slot = 0;

@@ -13,6 +13,14 @@ const REFINING_PARTIALS = 10;
 /** A component below partial 1 has to stand this far above the noise, as a ratio of powers. */
 const SUB_MARGIN = 10;
 
+/**
+ * Components half-way between the partials that stand this near to the strongest partial, with one below partial 1 this
+ * near too, belong to a tone of half the frequency whose odd partials are weak.
+ */
+const HALVES_DB = -28;
+const HALF_DB = -32;
+const HALVES = 3;
+
 const decibels = (power: number) => 10 * Math.log10(power + 1e-20);
 
 /**
@@ -39,6 +47,8 @@ export class Spectrum {
   /** The strongest component below partial 1, in Hz, and its level against partial 1; NaN when nothing stands out. */
   subHz: Hertz = NaN;
   subDb = NaN;
+  /** The pitch that the spectrum was read by: the one it was given, or half of it where the odd partials of that show. */
+  readBy: Hertz = NaN;
   /** f0 half-way between this spectrum and the one before; NaN when the two do not agree on a steady pitch. */
   refinedF0: Hertz = NaN;
 
@@ -53,6 +63,7 @@ export class Spectrum {
   private readonly rate: number;
   private readonly binHz: number;
   private readonly lobeBins: number;
+  private readonly lowest: Hertz;
 
   constructor(settings: Settings) {
     const { window, fftSize, decimation } = settings.spectrum;
@@ -62,6 +73,7 @@ export class Spectrum {
     this.previous = new Float64Array(fftSize + 2);
     this.rate = settings.sampleRate / decimation;
     this.binHz = this.rate / fftSize;
+    this.lowest = settings.minHz;
     this.lobeBins = (MAIN_LOBE * fftSize) / window;
     const [a, b, c] = WINDOW_TERMS;
     this.shape = Float64Array.from({ length: window }, (_, i) => {
@@ -84,10 +96,17 @@ export class Spectrum {
     for (let i = 0; i < length; i++) this.windowed[i] = samples[i]! * this.shape[i]!;
     this.fft.forward(this.windowed, this.current);
     this.forget();
+    this.readBy = f0;
     if (f0 > 0) {
       this.readPartials(f0);
-      this.readBelow(f0);
-      if (!Number.isNaN(this.previousStart)) this.refine(f0, (start - this.previousStart) / this.rate);
+      if (this.isOctaveOfTone(f0)) {
+        this.readBy = f0 / 2;
+        this.forget();
+        this.readPartials(this.readBy);
+      }
+      this.readBelow(this.readBy);
+      if (!Number.isNaN(this.previousStart))
+        this.refine(this.readBy, (start - this.previousStart) / this.rate);
     }
     this.previousStart = start;
   }
@@ -141,6 +160,36 @@ export class Spectrum {
       const level = this.partialsDb[k]!;
       if (level >= threshold && level >= this.noiseDb[k]! + 10) this.richness++;
     }
+  }
+
+  /** Whether every second partial was overlooked: there is a tone half-way between those of `f0`, and below the first. */
+  private isOctaveOfTone(f0: Hertz): boolean {
+    const spacing = f0 / this.binHz;
+    if (f0 / 2 < this.lowest || spacing < 4.2 * this.lobeBins) return false;
+    let strongest = 0;
+    for (let k = 0; k < PARTIALS; k++) {
+      const power = 10 ** (this.partialsDb[k]! / 10);
+      if (power > strongest) strongest = power;
+    }
+    let between = 0;
+    let noise = this.powerAround(spacing / 4);
+    let places = 1;
+    for (let k = 1; k <= HALVES && (k + 1) * spacing < this.fft.size / 2 - 2; k++) {
+      between = Math.max(between, this.peak((k + 0.5) * spacing));
+      noise += this.powerAround((k + 0.25) * spacing) + this.powerAround((k + 0.75) * spacing);
+      places += 2;
+    }
+    const audible = (SUB_MARGIN * noise * this.gain) / places;
+    return (
+      this.peak(spacing / 2) > Math.max(audible, strongest * 10 ** (HALF_DB / 10)) &&
+      between > Math.max(audible, strongest * 10 ** (HALVES_DB / 10))
+    );
+  }
+
+  /** Mean power of a few bins. */
+  private powerAround(bin: number): number {
+    const middle = Math.round(bin);
+    return (this.power(middle - 1) + this.power(middle) + this.power(middle + 1)) / 3;
   }
 
   private readBelow(f0: Hertz): void {
