@@ -3,13 +3,17 @@ import { analysisOf, decodeWavBlocks, readWavLayout, type Analysis } from '@/cor
 import { findInstrument, listeningRange } from '@/core/instruments';
 import { hearNotes } from '@/core/notes';
 import { failure, success, type Outcome } from '@/core/outcome';
-import { Listener } from '@/core/signal';
+import { droneFrequencies, Listener } from '@/core/signal';
 
 export interface AnalysisJob {
   /** The recording, on disk so that no copy of it is held in memory. */
   readonly path: string;
   readonly instrumentId: string;
   readonly a4: number;
+  /** Pitches of a drone that sounds in the recording, Hz. */
+  readonly drone: readonly number[];
+  /** Someone else plays or hums along. */
+  readonly company: boolean;
   readonly withFrames: boolean;
 }
 
@@ -35,7 +39,9 @@ export async function analyse(job: AnalysisJob): Promise<Outcome<Analysis>> {
         `the recording is ${(durationSeconds / 60).toFixed(1)} minutes long; ${LONGEST_MINUTES} is the most`,
       );
     }
-    const listener = new Listener(layout.sampleRate, listeningRange(instrument, job.a4));
+    const listener = new Listener(layout.sampleRate, listeningRange(instrument, job.a4), {
+      removed: droneFrequencies(job.drone, layout.sampleRate),
+    });
     const buffer = new Uint8Array(BLOCKS_AT_ONCE * layout.blockBytes);
     for (let at = 0; at < layout.dataBytes;) {
       const wanted = Math.min(buffer.length, layout.dataBytes - at);
@@ -45,7 +51,7 @@ export async function analyse(job: AnalysisJob): Promise<Outcome<Analysis>> {
       at += bytesRead;
     }
     const frames = listener.finish();
-    const heard = hearNotes(frames, instrument, { a4: job.a4 });
+    const heard = hearNotes(frames, instrument, { a4: job.a4, company: job.company });
     return success(
       analysisOf({
         instrumentId: instrument.id,

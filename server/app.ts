@@ -21,6 +21,14 @@ const querySchema = z.object({
     .min(380, 'must be 380 Hz or more')
     .max(500, 'must be 500 Hz or less')
     .default(440),
+  drone: z
+    .string()
+    .default('')
+    .transform((text) => (text === '' ? [] : text.split(',').map(Number)))
+    .refine((pitches) => pitches.length <= 4 && pitches.every((hertz) => hertz >= 20 && hertz <= 4000), {
+      error: 'must be up to four frequencies from 20 to 4000 Hz, separated by commas',
+    }),
+  company: z.enum(['0', '1'], { error: 'must be 0 or 1' }).default('0'),
   frames: z.enum(['0', '1'], { error: 'must be 0 or 1' }).default('0'),
 });
 
@@ -57,7 +65,7 @@ export async function buildApp({ queue, staticFolder, demo, tls }: AppOptions): 
         .code(400)
         .send(problem(`${issue?.path.join('.') ?? 'query'}: ${issue?.message ?? 'is not valid'}`));
     }
-    const { instrument, a4, frames } = query.data;
+    const { instrument, a4, drone, company, frames } = query.data;
     if (!findInstrument(instrument)) {
       const known = instruments.map((each) => each.id).join(', ');
       return reply.code(404).send(problem(`instrument: there is no "${instrument}"; known are ${known}`));
@@ -77,7 +85,14 @@ export async function buildApp({ queue, staticFolder, demo, tls }: AppOptions): 
           .code(413)
           .send(problem(`the recording is too large; ${LONGEST_MINUTES} minutes is the most`));
       }
-      const outcome = await queue.run({ path, instrumentId: instrument, a4, withFrames: frames === '1' });
+      const outcome = await queue.run({
+        path,
+        instrumentId: instrument,
+        a4,
+        drone,
+        company: company === '1',
+        withFrames: frames === '1',
+      });
       return outcome.ok ? outcome.value : await reply.code(422).send(problem(outcome.problem));
     } catch (error) {
       if (error instanceof QueueFull) {

@@ -16,6 +16,8 @@ export const requestSchema = z.discriminatedUnion('kind', [
     silenceSeconds: z.number().positive().nullable(),
     longestSeconds: z.number().positive(),
     firstBeat: z.number().nullable(),
+    drone: z.array(z.number().positive()).optional(),
+    company: z.boolean().optional(),
     roundTrip: timingSchema.shape.roundTrip,
   }),
   /** Clicks that have been scheduled, on the audio clock. */

@@ -15,6 +15,7 @@ const REASONS: Readonly<Record<UnknownReason, string>> = {
   clipped: 'the sound was too loud for the microphone and was cut off; move it away or turn it down',
   'no-beat': 'there was no beat to measure against',
   company: 'another voice sounded along, and the two cannot be told apart',
+  drone: 'the drone in the room covered it; headphones would leave it free',
   'steady-level': 'the level hardly moved, so nothing can be said about how the pitch goes with it',
   'out-of-band': 'the recording does not reach high enough to tell',
 };

@@ -19,8 +19,17 @@ export const analysisSchema = z.object({
       f0Hz: column,
       levelDb: z.array(z.number()),
       airinessDb: column,
+      clarity: z.array(z.number()),
+      brightness: column,
+      richness: column,
+      oddEvenDb: column,
     })
     .optional(),
+  /** The room's own level. */
+  floorDb: z.number(),
+  clipped: z.boolean(),
+  /** Samples that were not numbers. */
+  badSamples: z.number().int(),
   notes: z.array(noteSchema),
   events: z.array(eventSchema),
 });
@@ -59,8 +68,15 @@ export function analysisOf({
         f0Hz: orNull(frames.f0, 4),
         levelDb: Array.from(frames.levelDb, (value) => Number(value.toFixed(2))),
         airinessDb: orNull(frames.airinessDb, 2),
+        clarity: Array.from(frames.clarity, (value) => Number(value.toFixed(3))),
+        brightness: orNull(frames.brightness, 2),
+        richness: orNull(frames.richness, 0),
+        oddEvenDb: orNull(frames.oddEvenDb, 1),
       },
     }),
+    floorDb: Number(heard.floorDb.toFixed(1)),
+    clipped: frames.clipped.some((c) => c === 1),
+    badSamples: frames.badSamples,
     notes: heard.notes,
     events: heard.events,
   };

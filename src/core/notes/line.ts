@@ -1,9 +1,11 @@
-import type { Frames } from '@/core/signal';
+import { isSpoilt, type Frames } from '@/core/signal';
 import { hertzToMidi, type Decibels, type Hertz, type Seconds } from '@/core/tuning';
 import { quantile } from './statistics';
 
 const OVER_FLOOR_DB = 6;
 const UNDER_PEAK_DB = 50;
+/** Fainter than this against what was taken out, it is left over from it. */
+const REST_DB = 20;
 
 /** What sounded, frame by frame, as notes are looked for in it. */
 export interface Line {
@@ -38,7 +40,8 @@ export function soundingLine(frames: Frames, a4: Hertz): Line {
   const pitch = new Float64Array(frames.count).fill(NaN);
   const levelDb = Float64Array.from(frames.levelDb);
   for (let i = 0; i < frames.count; i++) {
-    if (!frames.masked[i] && levelDb[i]! >= gate) pitch[i] = hertzToMidi(frames.f0[i]!, a4);
+    if (!frames.masked[i] && levelDb[i]! >= gate && !isRestOfDrone(frames, i))
+      pitch[i] = hertzToMidi(frames.f0[i]!, a4);
   }
   bridgeMasked(frames.masked, pitch, levelDb);
   const { clarity, hopDb, settings } = frames;
@@ -51,6 +54,11 @@ export function soundingLine(frames: Frames, a4: Hertz): Line {
     dropout: Math.max(SHORTEST_DROPOUT, (DROPOUT_WINDOWS * settings.pitch.window) / settings.pitch.rate),
     floorDb,
   };
+}
+
+/** What little of a drone the notches let through until they have settled. */
+function isRestOfDrone({ removedDb, removedHz, levelDb, f0 }: Frames, frame: number): boolean {
+  return levelDb[frame]! < removedDb[frame]! - REST_DB && isSpoilt(1, f0[frame]!, removedHz);
 }
 
 function bridgeMasked(masked: Uint8Array, pitch: Float64Array, levelDb: Float64Array): void {

@@ -1,6 +1,6 @@
 import { modeOf, registerOf, writtenOf, type Instrument } from '@/core/instruments';
-import { PARTIALS, partialsAt, type Frames } from '@/core/signal';
-import { noteName, type Seconds } from '@/core/tuning';
+import { isSpoilt, PARTIALS, partialsAt, type Frames } from '@/core/signal';
+import { centsBetween, midiToHertz, noteName, type Hertz, type Seconds } from '@/core/tuning';
 import type { HearingOptions } from './hear';
 import { ORDINARY_PURITY, type Note, type PurityLimits, type UnknownReason } from './note';
 import type { Line } from './line';
@@ -19,6 +19,11 @@ const FAINT_DB = 35;
 /** Over less than this the level says nothing about how the pitch goes with it. */
 const LEVEL_RANGE_DB = 6;
 const LEVEL_STEP_DB = 2;
+/** Partials that level and colour rest on, and how many of them have to be the player's own for the pitch to be. */
+const DECIDING_PARTIALS = 6;
+const FEWEST_OWN = 2;
+/** Share of the frames that a window has to have found the pitch in to speak for a note. */
+const MOSTLY = 0.8;
 /** Leaving the limits for less than this is not the end of a pure tone. */
 const LAPSE: Seconds = 0.1;
 
@@ -54,21 +59,26 @@ export function measureNote(
     (p) => 100 * (p - soundingMidi),
   );
   const pitchSlope = robustSlope(pitchCents);
-  const smoothing = frames.settings.pitch.window / frames.settings.pitch.rate;
-  const motion = long ? pitchMotion(detrended(pitchCents, pitchSlope), hop, smoothing) : null;
+  const quick = quickPitch(frames, body, midiToHertz(centrePitch, options.a4 ?? 440));
+  const motion = long
+    ? pitchMotion(
+        detrended(pitchCents, pitchSlope),
+        detrended(quick.against(pitchCents), pitchSlope),
+        hop,
+        quick.damping,
+      )
+    : null;
 
   const level = line.levelDb.subarray(body.from, body.to);
   const levelSlope = robustSlope(level);
   const clipped = frames.clipped.subarray(segment.from, segment.to).some((c) => c === 1);
-  const levelReason: UnknownReason = options.gainControlled
-    ? 'gain-control'
-    : clipped
-      ? 'clipped'
-      : 'too-short';
-  const trusted = (value: number) => (clipped || options.gainControlled ? NaN : value);
-  const pitchReason: UnknownReason = options.company ? 'company' : 'too-short';
-  const alone = (value: number | undefined) => (options.company ? NaN : value);
-  const colourReason: UnknownReason = options.company ? 'company' : 'out-of-band';
+  const doubts = doubtsOf(frames, midiToHertz(centrePitch, options.a4 ?? 440), clipped, options);
+  const levelReason = doubts.level ?? 'too-short';
+  const pitchReason = doubts.pitch ?? 'too-short';
+  const colourReason = doubts.colour ?? 'out-of-band';
+  const trusted = (value: number) => (doubts.level ? NaN : value);
+  const alone = (value: number | undefined) => (doubts.pitch ? NaN : value);
+  const pure = (value: number | undefined) => (doubts.colour ? NaN : value);
   const levelMoves = quantile(level, 0.95) - quantile(level, 0.05) >= LEVEL_RANGE_DB;
   const attack = attackOf(frames, line, segment, body);
 
@@ -82,7 +92,7 @@ export function measureNote(
     centreCents: figure('centreCents', alone(100 * (centrePitch - soundingMidi)), pitchReason),
     driftCentsPerSecond: figure('driftCentsPerSecond', alone(long ? pitchSlope / hop : NaN), pitchReason),
     wobbleCents: figure('wobbleCents', alone(motion?.wobbleCents), pitchReason),
-    vibrato: options.company ? null : (motion?.vibrato ?? null),
+    vibrato: doubts.pitch ? null : (motion?.vibrato ?? null),
     levelDb: figure('levelDb', trusted(median(level)), levelReason),
     levelDriftDbPerSecond: figure(
       'levelDriftDbPerSecond',
@@ -97,13 +107,13 @@ export function measureNote(
     centsPer10Db: figure(
       'centsPer10Db',
       alone(trusted(long && levelMoves ? 10 * robustSlopeOver(level, pitchCents, LEVEL_STEP_DB) : NaN)),
-      options.company ? 'company' : levelMoves ? levelReason : 'steady-level',
+      doubts.pitch ?? doubts.level ?? (levelMoves ? 'too-short' : 'steady-level'),
     ),
-    brightness: figure('brightness', alone(overBody(frames.brightness)), colourReason),
-    richness: figure('richness', alone(overBody(frames.richness)), colourReason),
-    airinessDb: figure('airinessDb', alone(overBody(frames.airinessDb)), colourReason),
-    oddEvenDb: figure('oddEvenDb', alone(overBody(frames.oddEvenDb)), colourReason),
-    partialsDb: options.company ? [] : partialsOf(frames, body),
+    brightness: figure('brightness', pure(overBody(frames.brightness)), colourReason),
+    richness: figure('richness', pure(overBody(frames.richness)), colourReason),
+    airinessDb: figure('airinessDb', pure(overBody(frames.airinessDb)), colourReason),
+    oddEvenDb: figure('oddEvenDb', pure(overBody(frames.oddEvenDb)), colourReason),
+    partialsDb: doubts.colour ? [] : partialsOf(frames, body),
     puritySeconds: figure(
       'puritySeconds',
       alone(long ? purityOf(line, segment, hop, limits, motion?.vibrato != null) : NaN),
@@ -115,6 +125,44 @@ export function measureNote(
       speechSeconds: figure('speechSeconds', attack.speech),
     },
     unknown,
+  };
+}
+
+/** What, besides the player, was in the sound, and so which figures are nobody's in particular. */
+function doubtsOf(frames: Frames, f0: Hertz, clipped: boolean, options: HearingOptions) {
+  const spoilt = Array.from({ length: DECIDING_PARTIALS }, (_, k) => isSpoilt(k + 1, f0, frames.removedHz));
+  const covered: UnknownReason | null = spoilt.some(Boolean) ? 'drone' : null;
+  const company: UnknownReason | null = options.company ? 'company' : null;
+  return {
+    pitch: company ?? (spoilt.filter((each) => !each).length < FEWEST_OWN ? ('drone' as const) : null),
+    level: options.gainControlled
+      ? ('gain-control' as const)
+      : clipped
+        ? ('clipped' as const)
+        : (company ?? covered),
+    colour: company ?? covered,
+  };
+}
+
+/**
+ * The pitch of the shortest window that serves a note, for its swing: the fine figure smooths over a longer one.
+ * `damping` is the share of a swing at some rate that is left in it: a period is found by comparing a stretch of sound with
+ * another one period later, so it is an average over both that stretch and the period.
+ */
+function quickPitch(frames: Frames, body: Span, f0: Hertz) {
+  const { pitch, brief } = frames.settings;
+  const known = frames.briefF0.subarray(body.from, body.to).filter((hertz) => hertz > 0).length;
+  const isBrief = brief !== null && known > MOSTLY * (body.to - body.from);
+  const column = isBrief ? frames.briefF0 : frames.quickF0;
+  const { window, rate: sampleRate } = isBrief ? brief : pitch;
+  const sinc = (x: number) => (x > 0 ? Math.sin(Math.PI * x) / (Math.PI * x) : 1);
+  return {
+    against: (pitchCents: Float64Array): Float64Array =>
+      pitchCents.map((cents, i) => {
+        const frame = body.from + i;
+        return cents + centsBetween(column[frame]!, frames.f0[frame]!);
+      }),
+    damping: (rate: Hertz) => sinc(rate * (window / sampleRate - 1 / f0)) * sinc(rate / f0),
   };
 }
 

@@ -10,6 +10,7 @@ export const unknownReason = z.enum([
   'no-beat',
   'out-of-band',
   'company',
+  'drone',
   'steady-level',
 ]);
 export type UnknownReason = z.infer<typeof unknownReason>;

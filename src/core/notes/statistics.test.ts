@@ -41,13 +41,16 @@ describe('vibrato', () => {
       (_, i) => extent * Math.sin(2 * Math.PI * rate * i * HOP + 1),
     );
 
+  const motionOf = (cents: Float64Array, damping: (rate: number) => number = () => 1) =>
+    pitchMotion(cents, cents, HOP, damping);
+
   it('has its rate and extent at any rate that counts as vibrato', () => {
     fc.assert(
       fc.property(
         fc.double({ min: 3.7, max: 7.8, noNaN: true }),
         fc.double({ min: 4, max: 60, noNaN: true }),
         (rate, extent) => {
-          const { vibrato, wobbleCents } = pitchMotion(swing(rate, extent), HOP, 0);
+          const { vibrato, wobbleCents } = motionOf(swing(rate, extent));
           expect(Math.abs((vibrato?.rateHz ?? 0) - rate)).toBeLessThan(0.1);
           expect(Math.abs((vibrato?.extentCents ?? 0) / extent - 1)).toBeLessThan(0.05);
           expect(wobbleCents / extent).toBeLessThan(0.2);
@@ -61,17 +64,15 @@ describe('vibrato', () => {
     ['slower', 1.5],
     ['faster', 12],
   ])('is not a %s swing', (_, rate) => {
-    expect(pitchMotion(swing(rate, 20), HOP, 0).vibrato).toBeNull();
+    expect(motionOf(swing(rate, 20)).vibrato).toBeNull();
   });
 
   it('is not told of what is too short or too small', () => {
-    expect(pitchMotion(swing(5, 20, 0.4), HOP, 0).vibrato).toBeNull();
-    expect(pitchMotion(swing(5, 1), HOP, 0).vibrato).toBeNull();
+    expect(motionOf(swing(5, 20, 0.4)).vibrato).toBeNull();
+    expect(motionOf(swing(5, 1)).vibrato).toBeNull();
   });
 
   it('undoes what the window has damped', () => {
-    const window = 0.05;
-    const damped = swing(5, (20 * Math.sin(Math.PI * 5 * window)) / (Math.PI * 5 * window));
-    expect(pitchMotion(damped, HOP, window).vibrato?.extentCents).toBeCloseTo(20, 0);
+    expect(motionOf(swing(5, 20 * 0.7), () => 0.7).vibrato?.extentCents).toBeCloseTo(20, 0);
   });
 });

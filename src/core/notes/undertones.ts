@@ -15,6 +15,9 @@ const NOTHING_BETWEEN_DB: Decibels = -28;
 /** The note's own partial 1 is the louder by this, or it would be the undertone. */
 const LOUDER_DB: Decibels = 2;
 const MOST_RATIO = 5;
+/** A partial this far above all others, and not one of the first two, is no part of a tone. */
+const LONELY_DB: Decibels = -30;
+const FIRST_LONELY = 2;
 
 /**
  * When an undertone is strong, the common period of both is found in the place of the note's. Such plateaus are put
@@ -26,17 +29,41 @@ export function liftUndertones(
   frames: Frames,
   instrument: Instrument,
 ): Plateau[] {
-  const inPlace = plateaus.map((part) => {
-    const ratio = hiddenRatio(part, frames, instrument);
-    if (ratio === 1) return part;
-    const rise = 12 * Math.log2(ratio);
-    for (let i = part.from; i < part.to; i++) {
-      line.pitch[i]! += rise;
-      line.lifted[i] = ratio;
-    }
-    return { ...part, pitch: part.pitch + rise };
-  });
+  const inPlace = plateaus
+    .filter((part) => !isOutOfSight(part, frames))
+    .map((part) => {
+      const ratio = hiddenRatio(part, frames, instrument);
+      if (ratio === 1) return part;
+      const rise = 12 * Math.log2(ratio);
+      for (let i = part.from; i < part.to; i++) {
+        line.pitch[i]! += rise;
+        line.lifted[i] = ratio;
+      }
+      return { ...part, pitch: part.pitch + rise };
+    });
   return mergeDebris(inPlace, line, frames.hopSeconds);
+}
+
+/**
+ * Whether all there is of a tone is one upper partial: then what sounds lies above the range that was searched (a whistle, a
+ * beep, a note that the sample rate cannot carry), and only multiples of its period were found.
+ */
+function isOutOfSight(part: Plateau, frames: Frames): boolean {
+  const rows = spectraOf(part, frames);
+  const alone = rows.filter((row) => {
+    let top = 0;
+    for (let k = 1; k < PARTIALS; k++) if (row[k]! > row[top]!) top = k;
+    return top >= FIRST_LONELY && row.every((level, k) => k === top || !(level > row[top]! + LONELY_DB));
+  });
+  return 2 * alone.length > rows.length;
+}
+
+/** The spectra of a plateau that were read by its pitch; only they can tell. */
+function spectraOf(part: Plateau, frames: Frames): Float32Array[] {
+  const rows: Float32Array[] = [];
+  for (let i = part.from; i < part.to; i += frames.settings.spectrum.every)
+    if (!Number.isNaN(frames.airinessDb[i]!)) rows.push(partialsAt(frames, i));
+  return rows;
 }
 
 /**
@@ -44,11 +71,7 @@ export function liftUndertones(
  * partials looks like its octave over an undertone; only where the octave's mode has such an undertone is it one.
  */
 function hiddenRatio(part: Plateau, frames: Frames, instrument: Instrument): number {
-  const rows: Float32Array[] = [];
-  for (let i = part.from; i < part.to; i += frames.settings.spectrum.every) {
-    // Only spectra that were read by this pitch can tell.
-    if (!Number.isNaN(frames.airinessDb[i]!)) rows.push(partialsAt(frames, i));
-  }
+  const rows = spectraOf(part, frames);
   if (rows.length < 2) return 1;
   for (let ratio = MOST_RATIO; ratio >= 2; ratio--) {
     const raised = Math.round(part.pitch + 12 * Math.log2(ratio));

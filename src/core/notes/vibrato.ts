@@ -1,4 +1,4 @@
-import type { Seconds } from '@/core/tuning';
+import type { Hertz, Seconds } from '@/core/tuning';
 import { detrended, median, rms } from './statistics';
 
 const SLOWEST_HZ = 3.5;
@@ -28,21 +28,26 @@ interface Fit {
  * the pitch; where it explains most of the variance in at least half of the seconds there is vibrato.
  *
  * @param pitchCents pitch against any reference, equally spaced, NaN where unknown, trend already removed.
- * @param hop time between values. @param smoothing length of the window that each value was measured over; its
- * damping of the swing (a sinc) is undone.
+ * @param quickCents the same from a short window; the swing is measured on it.
+ * @param hop time between values. @param damping share of a swing at a rate that is left in `quickCents`; it is undone.
  */
-export function pitchMotion(pitchCents: Float64Array, hop: Seconds, smoothing: Seconds): PitchMotion {
-  const stretch = Math.min(pitchCents.length, Math.round(STRETCH / hop));
+export function pitchMotion(
+  pitchCents: Float64Array,
+  quickCents: Float64Array,
+  hop: Seconds,
+  damping: (rate: Hertz) => number,
+): PitchMotion {
+  const stretch = Math.min(quickCents.length, Math.round(STRETCH / hop));
   const whole = rms(pitchCents);
   if (stretch * hop < SHORTEST) return { vibrato: null, wobbleCents: whole };
   const fits: Fit[] = [];
   let residual = 0;
   let total = 0;
-  for (let start = 0; start + stretch <= pitchCents.length; start += Math.max(1, stretch >> 1)) {
+  for (let start = 0; start + stretch <= quickCents.length; start += Math.max(1, stretch >> 1)) {
     // A slow wander within the second is no part of the swing.
     const part = detrended(
-      pitchCents.subarray(start, start + stretch),
-      lineThrough(pitchCents, start, stretch),
+      quickCents.subarray(start, start + stretch),
+      lineThrough(quickCents, start, stretch),
     );
     const variance = rms(part) ** 2;
     const fit = bestSinusoid(part, hop);
@@ -54,11 +59,9 @@ export function pitchMotion(pitchCents: Float64Array, hop: Seconds, smoothing: S
   if (swinging.length * 2 < fits.length) return { vibrato: null, wobbleCents: whole };
   const rateHz = median(swinging.map((fit) => fit.rate));
   const damped = median(swinging.map((fit) => fit.amplitude));
-  const turn = Math.PI * rateHz * smoothing;
-  const damping = turn > 0 ? Math.sin(turn) / turn : 1;
   return {
-    vibrato: { rateHz, extentCents: damped / damping },
-    wobbleCents: total > 0 ? whole * Math.sqrt(residual / total) : 0,
+    vibrato: { rateHz, extentCents: damped / damping(rateHz) },
+    wobbleCents: total > 0 ? rms(quickCents) * Math.sqrt(residual / total) : 0,
   };
 }
 

@@ -12,6 +12,10 @@ export interface Frames {
   readonly settings: Settings;
   /** Hz. */
   readonly f0: Float32Array;
+  /** The pitch as the short window alone found it: less fine, but quick enough for a swing. */
+  readonly quickF0: Float32Array;
+  /** The same from the brief window, for the notes that it serves; NaN elsewhere. See `Settings.brief`. */
+  readonly briefF0: Float32Array;
   /** How periodic the frame is, 0 … 1. */
   readonly clarity: Float32Array;
   /** dBFS. */
@@ -33,6 +37,10 @@ export interface Frames {
   readonly masked: Uint8Array;
   /** Samples that were not numbers, replaced by silence. */
   readonly badSamples: number;
+  /** Frequencies of steady tones that were taken out before measuring. */
+  readonly removedHz: readonly Hertz[];
+  /** How much was taken out in each hop, dBFS; empty when nothing was. */
+  readonly removedDb: Float32Array;
 }
 
 /** One frame as the live view gets it. */

@@ -1,5 +1,6 @@
 export { CLICK_SECONDS, clickMask, clickSamples, locateClicks, type Click } from './click';
+export { droneFrequencies, isSpoilt } from './drone';
 export { PARTIALS, partialsAt, type Frames, type LiveFrame } from './frames';
-export { Listener } from './listener';
+export { Listener, type ListenerOptions } from './listener';
 export { listeningSettings, type ListeningRange, type Settings } from './settings';
 export { SILENCE_DB } from './level';

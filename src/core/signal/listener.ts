@@ -1,8 +1,9 @@
 import type { Hertz } from '@/core/tuning';
 import { FloatColumn } from './columns';
 import { Decimator } from './decimator';
+import { DroneRemover } from './drone';
 import { PARTIALS, type Frames, type LiveFrame } from './frames';
-import { DcBlocker, LevelMeter } from './level';
+import { DcBlocker, LevelMeter, SILENCE_DB } from './level';
 import { Periodicity } from './periodicity';
 import { PitchPath } from './pitchPath';
 import { listeningSettings, type ListeningRange, type Settings } from './settings';
@@ -17,9 +18,15 @@ const STEADY_CENTS = 10;
 /** What is kept of a spectrum besides its partials: see `readSpectra`. */
 const ROW = 8;
 
-
 const isHalf = (a: number, b: number) => Math.abs(cents(2 * a, b)) < 50;
 const cents = (a: number, b: number) => 1200 * Math.log2(a / b);
+
+export interface ListenerOptions {
+  /** Called in order with each new frame, a few milliseconds behind the sound. */
+  readonly onFrame?: (frame: LiveFrame) => void;
+  /** Steady tones that are known to sound in the room (a drone), to be taken out before anything is measured. */
+  readonly removed?: readonly Hertz[];
+}
 
 /**
  * Turns a stream of samples into frames while it arrives. Owns all its buffers; a frame costs no allocation.
@@ -29,6 +36,7 @@ const cents = (a: number, b: number) => 1200 * Math.log2(a / b);
 export class Listener {
   readonly settings: Settings;
   private readonly blocker: DcBlocker;
+  private readonly drone: DroneRemover | null;
   private readonly level: LevelMeter;
   private readonly pitchStream: Decimator;
   private readonly spectrumStream: Decimator;
@@ -43,24 +51,26 @@ export class Listener {
   private readonly levels = new FloatColumn();
   private readonly clipping = new FloatColumn();
   private readonly hopLevels = new FloatColumn();
+  private readonly removedLevels = new FloatColumn();
   private readonly spectra = new FloatColumn(ROW);
   private readonly partials = new FloatColumn(PARTIALS);
   private inHop = 0;
   private hops = 0;
   private clippedInHop = 0;
+  private removedEnergy = 0;
   private badSamples = 0;
   private samples = 0;
   private announced = 0;
 
-  /** @param onFrame called in order with each new frame, a few milliseconds behind the sound. */
   constructor(
     sampleRate: Hertz,
     range: ListeningRange,
-    private readonly onFrame?: (frame: LiveFrame) => void,
+    private readonly options: ListenerOptions = {},
   ) {
     const settings = listeningSettings(sampleRate, range);
     this.settings = settings;
     this.blocker = new DcBlocker(sampleRate);
+    this.drone = options.removed?.length ? new DroneRemover(options.removed, sampleRate) : null;
     this.level = new LevelMeter(settings);
     const reachSeconds = (settings.spectrum.window * settings.spectrum.decimation) / sampleRate + 0.2;
     const reach = (decimation: number) => Math.ceil((reachSeconds * sampleRate) / decimation);
@@ -84,9 +94,16 @@ export class Listener {
         sample = 0;
       }
       if (sample >= FULL_SCALE || sample <= -FULL_SCALE) this.clippedInHop++;
-      this.take(this.blocker.next(sample));
+      const steady = this.blocker.next(sample);
+      this.take(this.drone ? this.withoutDrone(this.drone, steady) : steady);
     }
     this.samples += chunk.length;
+  }
+
+  private withoutDrone(drone: DroneRemover, sample: number): number {
+    const rest = drone.next(sample);
+    this.removedEnergy += (sample - rest) ** 2;
+    return rest;
   }
 
   /** Ends the stream and returns all its frames. */
@@ -112,6 +129,11 @@ export class Listener {
     this.clippedInHop = 0;
     this.hopLevels.set(this.hopLevels.grow(0), this.level.closeHop());
     if (this.hops >= this.settings.levelHops) this.levels.grow(this.level.read());
+    if (this.drone) {
+      const level = 10 * Math.log10(this.removedEnergy / this.settings.hop + 1e-14);
+      this.removedLevels.set(this.removedLevels.grow(0), Math.max(SILENCE_DB, level));
+      this.removedEnergy = 0;
+    }
     this.pitchStream.push(this.hopBuffer, this.settings.hop);
     this.spectrumStream.push(this.hopBuffer, this.settings.hop);
     this.readPitch();
@@ -162,11 +184,12 @@ export class Listener {
   }
 
   private announce(): void {
-    if (!this.onFrame) return;
+    const { onFrame } = this.options;
+    if (!onFrame) return;
     const ready = Math.min(this.path.frames, this.levels.length);
     const latest = this.spectra.length - ROW;
     for (; this.announced < ready; this.announced++) {
-      this.onFrame({
+      onFrame({
         index: this.announced,
         f0: this.octaveSettled(this.path.lookBack(this.path.frames - 1 - this.announced), latest),
         levelDb: this.levels.get(this.announced),
@@ -182,7 +205,7 @@ export class Listener {
 
   private assemble(count: number): Frames {
     const { settings } = this;
-    const { f0, clarity } = this.path.solve();
+    const { f0, briefF0, clarity } = this.path.solve();
     const column = () => new Float32Array(count).fill(NaN);
     const frames = {
       count,
@@ -190,6 +213,8 @@ export class Listener {
       startSeconds: 0,
       settings,
       f0: f0.slice(0, count),
+      quickF0: column(),
+      briefF0: briefF0.slice(0, count),
       clarity: clarity.slice(0, count),
       levelDb: this.levels.toArray().slice(0, count),
       airinessDb: column(),
@@ -203,8 +228,11 @@ export class Listener {
       clipped: Uint8Array.from(this.clipping.toArray().slice(0, count)),
       masked: new Uint8Array(count),
       badSamples: this.badSamples,
+      removedHz: this.options.removed ?? [],
+      removedDb: this.removedLevels.toArray().slice(0, count),
     };
     this.halveOctaves(frames.f0);
+    frames.quickF0.set(frames.f0);
     this.spreadSpectra(frames);
     this.refine(frames.f0);
     return frames;

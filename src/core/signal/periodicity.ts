@@ -35,13 +35,15 @@ export class Periodicity {
   private readonly rate: number;
 
   constructor(private readonly settings: PeriodicitySettings) {
-    const { fftSize, maxLag } = settings;
+    const { fftSize, maxLag, window } = settings;
+    // As many lags past the longest as the transform holds without wrapping round, for peaks near the end.
+    const lags = Math.min(maxLag + 2 + REACH, fftSize - window);
     this.fft = new RealFft(fftSize);
     this.padded = new Float64Array(fftSize);
     this.spectrum = new Float64Array(fftSize + 2);
     this.power = new Float64Array(fftSize / 2 + 1);
-    this.correlation = new Float64Array(maxLag + 2);
-    this.nsdf = new Float64Array(maxLag + 2);
+    this.correlation = new Float64Array(lags);
+    this.nsdf = new Float64Array(lags);
     this.rate = settings.rate;
   }
 
@@ -53,9 +55,9 @@ export class Periodicity {
     this.weigh();
   }
 
-  /** Fills `nsdf` for lags 0 … maxLag + 1; false when there is no sound at all. */
+  /** Fills `nsdf` for all its lags; false when there is no sound at all. */
   private normalisedDifference(samples: Float64Array): boolean {
-    const { window, maxLag, fftSize } = this.settings;
+    const { window, fftSize } = this.settings;
     const { padded, spectrum, power, correlation, nsdf } = this;
     let energy = 0;
     for (let i = 0; i < window; i++) {
@@ -66,12 +68,12 @@ export class Periodicity {
     if (energy < 1e-12 * window) return false;
     this.fft.forward(padded, spectrum);
     for (let k = 0; k < power.length; k++) power[k] = spectrum[2 * k]! ** 2 + spectrum[2 * k + 1]! ** 2;
-    this.fft.symmetric(power, correlation, maxLag + 1);
+    this.fft.symmetric(power, correlation, nsdf.length - 1);
 
     const scale = 2 / fftSize;
     let both = 2 * energy;
     nsdf[0] = 1;
-    for (let lag = 1; lag <= maxLag + 1; lag++) {
+    for (let lag = 1; lag < nsdf.length; lag++) {
       const head = padded[lag - 1]!;
       const tail = padded[window - lag]!;
       both -= head * head + tail * tail;

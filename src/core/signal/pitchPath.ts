@@ -15,10 +15,14 @@ const COST_LEAP = 0.14;
 const COST_BRIEF = 0.02;
 /** A change of pitch by this many octaves from frame to frame costs as much as any leap. */
 const LEAP_OCTAVES = 0.2;
+/** Two windows that differ by less mean the same pitch. */
+const NEAR_OCTAVES = 0.08;
 
 export interface PitchPathResult {
   /** Hz, NaN where there is no pitch. */
   readonly f0: Float32Array;
+  /** The same from the brief window alone, for notes that it serves; NaN elsewhere. */
+  readonly briefF0: Float32Array;
   /** Clarity of the chosen candidate, 0 where there is none. */
   readonly clarity: Float32Array;
 }
@@ -32,6 +36,8 @@ export class PitchPath {
   private readonly frequency = new FloatColumn(SLOTS);
   private readonly clarity = new FloatColumn(SLOTS);
   private readonly from = new FloatColumn(STATES);
+  /** Where the brief window's candidates begin in each row. */
+  private readonly briefFrom = new FloatColumn();
   private total = new Float64Array(STATES);
   private nextTotal = new Float64Array(STATES);
   private octaves = new Float64Array(SLOTS);
@@ -47,6 +53,7 @@ export class PitchPath {
     this.clarity.grow(0);
     const links = this.from.grow(UNVOICED);
     this.place(long, row, 0, 0);
+    this.briefFrom.grow(brief ? long.count : SLOTS);
     if (brief) this.place(brief, row, long.count, COST_BRIEF);
     const count = long.count + (brief?.count ?? 0);
     let least = Infinity;
@@ -86,16 +93,32 @@ export class PitchPath {
 
   solve(): PitchPathResult {
     const f0 = new Float32Array(this.frames).fill(NaN);
+    const briefF0 = new Float32Array(this.frames).fill(NaN);
     const clarity = new Float32Array(this.frames);
     let state = this.best;
     for (let i = this.frames - 1; i >= 0; i--) {
       if (state !== UNVOICED) {
         f0[i] = this.frequency.get(i * SLOTS + state);
         clarity[i] = this.clarity.get(i * SLOTS + state);
+        briefF0[i] = this.nearestBrief(i, f0[i]!);
       }
       state = this.from.get(i * STATES + state);
     }
-    return { f0, clarity };
+    return { f0, briefF0, clarity };
+  }
+
+  private nearestBrief(frame: number, f0: Hertz): Hertz {
+    let nearest = NaN;
+    let least = NEAR_OCTAVES;
+    for (let i = this.briefFrom.get(frame); i < SLOTS; i++) {
+      const frequency = this.frequency.get(frame * SLOTS + i);
+      const away = Math.abs(Math.log2(frequency / f0));
+      if (away < least) {
+        least = away;
+        nearest = frequency;
+      }
+    }
+    return nearest;
   }
 
   private place(candidates: Periodicity, row: number, offset: number, extra: number): void {

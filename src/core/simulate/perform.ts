@@ -52,7 +52,7 @@ export function perform(options: PerformOptions): Performance {
   const random = new Random(options.seed);
   const total =
     leadSeconds +
-    beatsToSeconds(score, scoreBeats(score)) +
+    beatsToSeconds(score, scoreBeats(score)) / player.tempoRatio +
     Math.max(0, player.latenessSeconds) +
     tailSeconds;
   const audio = new Float32Array(Math.ceil(total * sampleRate));
@@ -60,18 +60,32 @@ export function perform(options: PerformOptions): Performance {
   for (let i = 0; i < audio.length; i++) audio[i] = room * random.normal();
   const notes: TrueNote[] = [];
   const events: TrueEvent[] = [];
+  const starts = startsOf(options);
   score.notes.forEach((note, index) => {
-    const played = playNote(audio, score.notes, index, options, random);
+    const played = playNote(audio, score.notes, index, starts, options, random);
     notes.push(played.note);
     events.push(...played.events);
   });
   return { audio, sampleRate, notes, events };
 }
 
+/** When each note begins: the player's tempo, lateness, and an error of each attack by itself. */
+function startsOf({ score, player, leadSeconds, seed }: PerformOptions): Seconds[] {
+  const random = new Random(seed ^ 0x5eed);
+  return score.notes.map(({ startBeat, beats }) => {
+    const spread = Math.min(player.timingSpreadSeconds, beatsToSeconds(score, beats) / 6);
+    const error = Math.max(-2, Math.min(2, random.normal())) * spread;
+    return (
+      leadSeconds + beatsToSeconds(score, startBeat) / player.tempoRatio + player.latenessSeconds + error
+    );
+  });
+}
+
 function playNote(
   audio: Float32Array,
   row: readonly ScoreNote[],
   index: number,
+  starts: readonly Seconds[],
   options: PerformOptions,
   random: Random,
 ): { note: TrueNote; events: TrueEvent[] } {
@@ -81,9 +95,9 @@ function playNote(
   const slurredFrom = note.attack === 'none' ? row[index - 1] : undefined;
   const joined = next !== undefined && next.startBeat - note.startBeat - note.beats < 0.01;
   const ending = !joined ? 'free' : next.attack === 'none' ? 'slur' : 'tongue';
-  const onBeat = leadSeconds + beatsToSeconds(score, note.startBeat) + player.latenessSeconds;
-  const close = leadSeconds + beatsToSeconds(score, note.startBeat + note.beats);
-  const end = close + (joined ? player.latenessSeconds : 0) - (ending === 'tongue' ? TONGUE : 0);
+  const onBeat = starts[index]!;
+  const alone = leadSeconds + beatsToSeconds(score, note.startBeat + note.beats) / player.tempoRatio;
+  const end = (joined ? starts[index + 1]! : alone) - (ending === 'tongue' ? TONGUE : 0);
   const frequencyOf = (midi: Midi) => a4 * 2 ** ((midi - 69) / 12);
   const asked = soundingOf(instrument, note.written);
   const plan = planNote(

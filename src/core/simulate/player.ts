@@ -18,6 +18,10 @@ export const playerSchema = z.object({
   scoopCents: z.number(),
   /** Against the beat. */
   latenessSeconds: z.number(),
+  /** Played tempo over the asked one: above 1 rushes. */
+  tempoRatio: z.number().positive(),
+  /** Standard deviation of each attack about its time. */
+  timingSpreadSeconds: z.number().min(0),
   riseSeconds: z.number().positive(),
   /** Breath noise against the tone, in place of the instrument's ordinary one. */
   airinessDb: z.number().nullable(),
@@ -37,6 +41,8 @@ export const steadyPlayer: Player = {
   centsPer10Db: 0,
   scoopCents: -12,
   latenessSeconds: 0.03,
+  tempoRatio: 1,
+  timingSpreadSeconds: 0,
   riseSeconds: 0.05,
   airinessDb: null,
   roomNoiseDb: -72,

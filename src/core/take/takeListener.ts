@@ -2,7 +2,15 @@ import type { Timing } from '@/core/assess';
 import type { Score } from '@/core/exercises';
 import { findInstrument, listeningRange, type Instrument } from '@/core/instruments';
 import { hearNotes, ORDINARY_PURITY, type Note, type NoteEvent } from '@/core/notes';
-import { CLICK_SECONDS, clickMask, Listener, locateClicks, type Click, type LiveFrame } from '@/core/signal';
+import {
+  CLICK_SECONDS,
+  clickMask,
+  droneFrequencies,
+  Listener,
+  locateClicks,
+  type Click,
+  type LiveFrame,
+} from '@/core/signal';
 import { Recorder } from './recorder';
 import type { Trace } from './take';
 import { traceOf } from './trace';
@@ -18,6 +26,10 @@ export interface TakeRequest {
   readonly longestSeconds: number;
   /** Clock time of the first beat of the music; null without a metronome. */
   readonly firstBeat: number | null;
+  /** Pitches of a drone that sounds in the room, Hz; none with headphones. */
+  readonly drone?: readonly number[] | undefined;
+  /** Someone else plays or hums along. */
+  readonly company?: boolean | undefined;
   /** How sound gets from the metronome into the recording. */
   readonly roundTrip: Timing['roundTrip'];
 }
@@ -61,9 +73,10 @@ export class TakeListener {
     const instrument = findInstrument(request.score.instrumentId);
     if (!instrument) throw new Error(`there is no instrument "${request.score.instrumentId}"`);
     this.instrument = instrument;
-    this.listener = new Listener(request.sampleRate, listeningRange(instrument, request.a4), (frame) =>
-      this.follow(frame),
-    );
+    this.listener = new Listener(request.sampleRate, listeningRange(instrument, request.a4), {
+      onFrame: (frame) => this.follow(frame),
+      removed: droneFrequencies(request.drone ?? [], request.sampleRate),
+    });
   }
 
   /** @param frame place of the first sample on the audio clock, in samples. */
@@ -107,6 +120,7 @@ export class TakeListener {
     const heard = hearNotes(frames, this.instrument, {
       a4: request.a4,
       gainControlled: request.gainControlled,
+      company: request.company ?? false,
       purity: { ...ORDINARY_PURITY, vibratoAllowed: request.score.vibrato !== 'none' },
     });
     return {
