@@ -1,7 +1,7 @@
 import { instruments } from '@/core/instruments';
 import { noFaults, type FaultRates, type TrueEvent } from '@/core/simulate';
 import type { NoteEvent } from '@/core/notes';
-import { hear, play, randomFigure } from './takes';
+import { hear, play, randomFigure, RATE } from './takes';
 
 const KINDS = ['break', 'blip', 'squeak', 'undertone', 'gap', 'wrong-note', 'late-speech'] as const;
 
@@ -142,4 +142,18 @@ export function eventTable(seeds: number, only?: string[], verbose = false) {
       );
   }
   console.log('notes', notesFound, '/', notesTrue, 'heard', notesHeard);
+}
+
+/** Events heard where nothing went wrong, per ten minutes of playing. */
+export function falseEvents(seeds: number) {
+  let events = 0;
+  let seconds = 0;
+  for (const instrument of instruments) {
+    for (let seed = 1; seed <= seeds; seed++) {
+      const { audio } = play(instrument, randomFigure(instrument, 500 + seed, 16), seed);
+      events += hear(audio, instrument).events.length;
+      seconds += audio.length / RATE;
+    }
+  }
+  return { minutes: Math.round(seconds / 60), events, 'per 10 minutes': (600 * events) / seconds };
 }

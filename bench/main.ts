@@ -1,5 +1,7 @@
 import { existsSync } from 'node:fs';
-import { eventTable } from './events';
+import { eventTable, falseEvents } from './events';
+import { liveTable } from './live';
+import { motionErrors } from './motion';
 import { recordedScales, SOUND_FONT } from './recorded';
 import { growthTable, speedTable } from './speed';
 import { steadyErrors } from './steady';
@@ -16,6 +18,11 @@ console.table([40, 20].map((snrDb) => ({ snrDb, ...steadyErrors(snrDb, full ? 1 
 
 console.log('Events of the simulated player, and notes');
 eventTable(full ? 10 : 3);
+console.log('Events heard in takes where nothing went wrong');
+console.table([falseEvents(full ? 6 : 2)]);
+
+console.log('Motion within held notes: 95 % of the errors are below');
+console.table(motionErrors(full ? 12 : 4));
 
 if (existsSync(SOUND_FONT)) {
   console.log(
@@ -24,4 +31,11 @@ if (existsSync(SOUND_FONT)) {
   console.table(recordedScales());
 } else {
   console.log('Recorded instruments: install fluidsynth and timgm6mb-soundfont to have them measured too.');
+}
+
+if (process.argv.includes('--live')) {
+  console.log('Live, in headless Chromium: from the sound to the painted thread');
+  void liveTable().then((rows) => console.table(rows));
+} else {
+  console.log('With --live, the way from the sound to the painted thread is measured in Chromium too.');
 }

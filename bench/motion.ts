@@ -35,7 +35,7 @@ function held(instrument: Instrument, written: number): Score {
   return score.value;
 }
 
-export function hold(instrument: Instrument, seed: number, player: Partial<Player>, swelling = false) {
+function hold(instrument: Instrument, seed: number, player: Partial<Player>, swelling = false) {
   const { low, high } = writtenRange(instrument);
   const written = Math.round(low + (high - low) * new Random(seed).between(0.1, 0.9));
   const performance = perform({

@@ -31,7 +31,8 @@ const PROGRAMS: readonly (readonly [string, number])[] = [
 const NOTE_SECONDS = 0.7;
 const REST_SECONDS = 0.2;
 const TICKS_A_SECOND = 960;
-export const SOUND_FONT = process.env['SOUND_FONT'] ?? '/usr/share/sounds/sf2/TimGM6mb.sf2';
+export const SOUND_FONT =
+  (process.env['SOUND_FONT'] as string | undefined) ?? '/usr/share/sounds/sf2/TimGM6mb.sf2';
 
 /** A standard MIDI file of a chromatic scale. */
 function scaleFile(program: number, notes: readonly Midi[]): Buffer {

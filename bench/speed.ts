@@ -7,11 +7,15 @@ import { play, randomFigure, RATE } from './takes';
 
 const WINDOW = 2048;
 
-const milliseconds = (work: () => void) => {
+const RUNS = 3;
+
+const once = (work: () => void) => {
   const start = performance.now();
   work();
   return performance.now() - start;
 };
+/** The best of a few runs: what else the machine does can only add to it. */
+const milliseconds = (work: () => void) => Math.min(...Array.from({ length: RUNS }, () => once(work)));
 
 /** Time for the whole analysis against f0 alone by two packages at the same hop, on the same samples. */
 export function speedTable() {
@@ -56,8 +60,8 @@ export function growthTable() {
   const { audio } = play(instrument, randomFigure(instrument, 9, 70), 9);
   const minute = audio.subarray(0, 55 * RATE);
   return [1, 3, 10].map((minutes) => {
-    const listener = new Listener(RATE, listeningRange(instrument));
     const ms = milliseconds(() => {
+      const listener = new Listener(RATE, listeningRange(instrument));
       for (let i = 0; i < minutes; i++) listener.push(minute);
       hearNotes(listener.finish(), instrument);
     });

@@ -1,8 +1,12 @@
-/** npm run bench [-- --full]: accuracy and speed of the listening, as tables. */
+/** npm run bench [-- --full --live]: accuracy and speed of the listening, as tables. */
 import { join } from 'node:path';
-import { ensureModules, root, run } from './ensure.mjs';
+import { ensureBuild, ensureChromium, ensureModules, root, run } from './ensure.mjs';
 
 ensureModules();
+if (process.argv.includes('--live')) {
+  ensureChromium();
+  ensureBuild();
+}
 const { build } = await import('esbuild');
 await build({
   absWorkingDir: root,
@@ -13,6 +17,7 @@ await build({
   platform: 'node',
   format: 'cjs',
   target: 'node20',
+  external: ['playwright-core'],
   logLevel: 'warning',
 });
 run('node', ['build/bench.cjs', ...process.argv.slice(2)]);

@@ -118,6 +118,11 @@ export class Session {
     return this.metronome ? this.metronome.beatAt(this.context.currentTime) : null;
   }
 
+  /** Seconds since the sound at a moment of the take was heard, by the audio clock. */
+  ageOf(takeSeconds: number): number {
+    return this.context.currentTime - this.client.takeOrigin - takeSeconds;
+  }
+
   /** Ends the take; its result comes through `onResult`. */
   finish(interruption: string | null = null): void {
     if (!this.closed) this.client.finish(interruption);

@@ -7,6 +7,7 @@ import { Session, SourceProblem, type SourceChoice } from '@/audio';
 import { newTake, saveDraft } from '@/store';
 import type { ThreadHandle } from '@/ui';
 import { LIVE_STRIDE } from '@/worker';
+import { THREAD_MARK, ThreadHealth } from './threadHealth';
 
 export type StandPhase = 'ready' | 'opening' | 'counting' | 'listening' | 'measuring' | 'problem';
 
@@ -151,6 +152,11 @@ class LiveThread {
     return points;
   }
 
+  /** Take time of the newest frame. */
+  get newest(): number {
+    return this.latestSeconds;
+  }
+
   get word() {
     return this.words.now;
   }
@@ -168,7 +174,10 @@ function follow(
   let nextWord = 0;
   let shown = '';
   let origin: number | null = null;
+  const health = new ThreadHealth();
+  let painted = 0;
   const paint = (now: number) => {
+    const began = performance.now();
     const { score, thread, onBeat } = options.current;
     const beat = session.beat;
     if (beat !== null) {
@@ -188,8 +197,15 @@ function follow(
         setSaid(said);
       }
     }
+    if (live.newest > painted) {
+      painted = live.newest;
+      health.add(now, session.ageOf(painted), performance.now() - began);
+    }
     request = requestAnimationFrame(paint);
   };
   request = requestAnimationFrame(paint);
-  return () => cancelAnimationFrame(request);
+  return () => {
+    cancelAnimationFrame(request);
+    performance.mark(THREAD_MARK, { detail: health.summary });
+  };
 }

@@ -18,6 +18,8 @@ export interface ListenHandlers {
 export class AnalysisClient {
   private readonly worker = new Worker(new URL('./worker.ts', window.location.href));
   private handlers: ListenHandlers | null = null;
+  /** Audio-clock time at which the take being heard began. */
+  takeOrigin = 0;
   private simulated: ((audio: Float32Array<ArrayBuffer>) => void) | null = null;
 
   constructor() {
@@ -56,8 +58,10 @@ export class AnalysisClient {
   }
 
   private receive(reply: Reply): void {
-    if (reply.kind === 'live') this.handlers?.onLive(reply.frames, reply.sounding);
-    else if (reply.kind === 'result') this.handlers?.onResult(reply);
+    if (reply.kind === 'live') {
+      this.takeOrigin = reply.origin;
+      this.handlers?.onLive(reply.frames, reply.sounding);
+    } else if (reply.kind === 'result') this.handlers?.onResult(reply);
     else if (reply.kind === 'failed') this.handlers?.onProblem(reply.problem);
     else this.simulated?.(reply.audio);
   }

@@ -67,7 +67,13 @@ export type Result = z.infer<typeof resultSchema>;
 
 /** Worker → page. */
 export const replySchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('live'), frames: z.instanceof(Float32Array), sounding: z.boolean() }),
+  z.object({
+    kind: z.literal('live'),
+    frames: z.instanceof(Float32Array),
+    sounding: z.boolean(),
+    /** Audio-clock time at which the take began. */
+    origin: z.number(),
+  }),
   resultSchema,
   z.object({ kind: z.literal('simulated'), audio: z.instanceof(Float32Array) }),
   z.object({ kind: z.literal('failed'), problem: z.string() }),

@@ -31,8 +31,8 @@ function hear(data: unknown): void {
   if (!take) return;
   const { frame, samples } = samplesSchema.parse(data);
   take.push(frame, samples);
-  const { frames, sounding } = take.takeLive();
-  if (frames.length > 0) scope.postMessage({ kind: 'live', frames, sounding }, [frames.buffer]);
+  const live = take.takeLive();
+  if (live.frames.length > 0) scope.postMessage({ kind: 'live', ...live }, [live.frames.buffer]);
   if (take.over === 'silence') finish(null);
   else if (take.over === 'length') finish('The take reached its longest length and was ended there.');
 }

@@ -20,6 +20,12 @@ export class FloatColumn {
     return start;
   }
 
+  /** Forgets the first `rows`; what is left moves to the front. */
+  drop(rows: number): void {
+    this.data.copyWithin(0, rows * this.width, this.length);
+    this.length -= rows * this.width;
+  }
+
   get(index: number): number {
     return this.data[index]!;
   }

@@ -4,6 +4,8 @@ import { CANDIDATES, type Periodicity } from './periodicity';
 
 /** Room for the candidates of two windows, and the unpitched state after them. */
 const SLOTS = 2 * CANDIDATES;
+/** Frames after which those whose path can no longer change are settled, so that a long take needs no more memory. */
+const SETTLE_EVERY = 2048;
 const STATES = SLOTS + 1;
 const UNVOICED = SLOTS;
 
@@ -30,7 +32,7 @@ export interface PitchPathResult {
 /**
  * Chooses one candidate a frame so that the sum of their costs and of the costs of changing is least: Viterbi's
  * algorithm, with an unpitched state besides (the idea of Mauch & Dixon, "pYIN", ICASSP 2014, with costs in the
- * place of learned probabilities). `latest` and `lookBack` serve the live view; `solve` is exact.
+ * place of learned probabilities). `lookBack` serves the live view; `solve` is exact.
  */
 export class PitchPath {
   private readonly frequency = new FloatColumn(SLOTS);
@@ -45,7 +47,13 @@ export class PitchPath {
   private readonly costs = new Float64Array(SLOTS);
   private previousCount = 0;
   private best = UNVOICED;
+  /** Frames so far. */
   frames = 0;
+  /** Of these, how many are settled: all paths that could still win agree on them. */
+  private settled = 0;
+  private readonly settledF0 = new FloatColumn();
+  private readonly settledBrief = new FloatColumn();
+  private readonly settledClarity = new FloatColumn();
 
   /** @param brief candidates of a shorter window for the same frame, where there is one. */
   push(long: Periodicity, brief: Periodicity | null): void {
@@ -75,43 +83,76 @@ export class PitchPath {
     [this.octaves, this.nextOctaves] = [this.nextOctaves, this.octaves];
     this.previousCount = count;
     this.frames++;
-  }
-
-  /** Frequency of the newest frame on the path that is best so far. */
-  get latest(): Hertz {
-    return this.chosen(this.frames - 1, this.best);
+    if (this.frames - this.settled >= SETTLE_EVERY) this.settle();
   }
 
   /** Frequency `frames` before the newest on the path that is best so far; NaN before the beginning. */
   lookBack(frames: number): Hertz {
     const target = this.frames - 1 - frames;
     if (target < 0) return NaN;
+    if (target < this.settled) return this.settledF0.get(target);
     let state = this.best;
-    for (let i = this.frames - 1; i > target; i--) state = this.from.get(i * STATES + state);
+    for (let i = this.frames - 1; i > target; i--) state = this.origin(i, state);
     return this.chosen(target, state);
   }
 
   solve(): PitchPathResult {
-    const f0 = new Float32Array(this.frames).fill(NaN);
-    const briefF0 = new Float32Array(this.frames).fill(NaN);
-    const clarity = new Float32Array(this.frames);
-    let state = this.best;
-    for (let i = this.frames - 1; i >= 0; i--) {
-      if (state !== UNVOICED) {
-        f0[i] = this.frequency.get(i * SLOTS + state);
-        clarity[i] = this.clarity.get(i * SLOTS + state);
-        briefF0[i] = this.nearestBrief(i, f0[i]!);
+    this.accept(this.frames - 1, this.best);
+    return {
+      f0: this.settledF0.toArray(),
+      briefF0: this.settledBrief.toArray(),
+      clarity: this.settledClarity.toArray(),
+    };
+  }
+
+  /** Follows all paths back to where they have become one, and keeps of what lies before only that one. */
+  private settle(): void {
+    const states = Array.from({ length: STATES }, (_, i) => i).filter((i) => Number.isFinite(this.total[i]!));
+    for (let i = this.frames - 1; i > this.settled; i--) {
+      let together = true;
+      for (let s = 0; s < states.length; s++) {
+        states[s] = this.origin(i, states[s]!);
+        together &&= states[s] === states[0];
       }
-      state = this.from.get(i * STATES + state);
+      if (together) {
+        this.accept(i - 1, states[0]!);
+        return;
+      }
     }
-    return { f0, briefF0, clarity };
+  }
+
+  /** Settles all frames up to `last`, where the path is in `state`, and forgets their candidates. */
+  private accept(last: number, state: number): void {
+    const first = this.settled;
+    for (let i = first; i <= last; i++) {
+      this.settledF0.grow(NaN);
+      this.settledBrief.grow(NaN);
+      this.settledClarity.grow(0);
+    }
+    for (let i = last; i >= first; i--) {
+      if (state !== UNVOICED) {
+        const f0 = this.chosen(i, state);
+        this.settledF0.set(i, f0);
+        this.settledClarity.set(i, this.clarity.get((i - first) * SLOTS + state));
+        this.settledBrief.set(i, this.nearestBrief(i, f0));
+      }
+      state = this.origin(i, state);
+    }
+    const rows = last + 1 - first;
+    for (const column of [this.frequency, this.clarity, this.from, this.briefFrom]) column.drop(rows);
+    this.settled = last + 1;
+  }
+
+  private origin(frame: number, state: number): number {
+    return this.from.get((frame - this.settled) * STATES + state);
   }
 
   private nearestBrief(frame: number, f0: Hertz): Hertz {
     let nearest = NaN;
     let least = NEAR_OCTAVES;
-    for (let i = this.briefFrom.get(frame); i < SLOTS; i++) {
-      const frequency = this.frequency.get(frame * SLOTS + i);
+    const row = frame - this.settled;
+    for (let i = this.briefFrom.get(row); i < SLOTS; i++) {
+      const frequency = this.frequency.get(row * SLOTS + i);
       const away = Math.abs(Math.log2(frequency / f0));
       if (away < least) {
         least = away;
@@ -132,7 +173,7 @@ export class PitchPath {
   }
 
   private chosen(frame: number, state: number): Hertz {
-    return frame < 0 || state === UNVOICED ? NaN : this.frequency.get(frame * SLOTS + state);
+    return frame < 0 || state === UNVOICED ? NaN : this.frequency.get((frame - this.settled) * SLOTS + state);
   }
 
   private cheapestWayTo(to: number, links: number): number {

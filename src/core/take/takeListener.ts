@@ -93,11 +93,12 @@ export class TakeListener {
     this.clicks.push(...clicks);
   }
 
-  /** The live frames since the last call, and whether a tone is sounding now. */
-  takeLive(): { frames: Float32Array<ArrayBuffer>; sounding: boolean } {
+  /** The live frames since the last call, whether a tone is sounding now, and when the take began on the audio clock. */
+  takeLive(): { frames: Float32Array<ArrayBuffer>; sounding: boolean; origin: number } {
     const frames = Float32Array.from(this.live);
     this.live = [];
-    return { frames, sounding: this.soundingFor * this.listener.settings.hopSeconds > BLIP_SECONDS };
+    const sounding = this.soundingFor * this.listener.settings.hopSeconds > BLIP_SECONDS;
+    return { frames, sounding, origin: this.origin };
   }
 
   /** Why the take should end now, if it should. */
