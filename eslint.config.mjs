@@ -17,6 +17,7 @@ const ROOMS = {
 /** Data flows: samples → frames → notes → measures → take. Each room of the core may use those before it. */
 const CORE_ORDER = [
   'outcome',
+  'chance',
   'tuning',
   'instruments',
   'signal',

@@ -2,7 +2,8 @@ import { longTone, type Score } from '@/core/exercises';
 import { findInstrument, listeningRange, writtenRange, type Instrument } from '@/core/instruments';
 import { hearNotes } from '@/core/notes';
 import { Listener } from '@/core/signal';
-import { perform, Random, steadyPlayer, type Player } from '@/core/simulate';
+import { Random } from '@/core/chance';
+import { perform, steadyPlayer, type Player } from '@/core/simulate';
 import { RATE } from './takes';
 
 const INSTRUMENTS = [

@@ -1,6 +1,7 @@
 import { instruments, soundingOf, listeningRange, writtenRange, type Instrument } from '@/core/instruments';
 import { Listener } from '@/core/signal';
-import { Random, timbreOf } from '@/core/simulate';
+import { Random } from '@/core/chance';
+import { timbreOf } from '@/core/simulate';
 import { centsBetween, midiToHertz, type Hertz, type Midi } from '@/core/tuning';
 import { RATE } from './takes';
 

@@ -1,15 +1,9 @@
-import type { Score } from '@/core/exercises';
+import { scoreOf, type Score } from '@/core/exercises';
 import { listeningRange, writtenRange, type Instrument } from '@/core/instruments';
 import { hearNotes, type Heard } from '@/core/notes';
 import { Listener } from '@/core/signal';
-import {
-  perform,
-  Random,
-  steadyPlayer,
-  type FaultRates,
-  type Performance,
-  type Player,
-} from '@/core/simulate';
+import { Random } from '@/core/chance';
+import { perform, steadyPlayer, type FaultRates, type Performance, type Player } from '@/core/simulate';
 
 export const RATE = 48_000;
 
@@ -18,7 +12,7 @@ export function randomFigure(instrument: Instrument, seed: number, notes = 10): 
   const random = new Random(seed);
   const { low, high } = writtenRange(instrument);
   let written = Math.round(random.between(low, high));
-  const row: Score['notes'] = [];
+  const row: Parameters<typeof scoreOf>[0]['notes'] = [];
   for (let i = 0; i < notes; i++) {
     const slurred = i > 0 && random.next() < 0.5;
     if (i > 0) {
@@ -31,7 +25,7 @@ export function randomFigure(instrument: Instrument, seed: number, notes = 10): 
     }
     row.push({ written, startBeat: i, beats: 1, attack: slurred ? 'none' : 'tongued', dynamic: 'mf' });
   }
-  return {
+  return scoreOf({
     family: 'figure',
     title: 'random figure',
     instrumentId: instrument.id,
@@ -40,7 +34,7 @@ export function randomFigure(instrument: Instrument, seed: number, notes = 10): 
     countInBeats: 0,
     vibrato: 'free',
     notes: row,
-  };
+  });
 }
 
 export function play(

@@ -2,7 +2,8 @@ import { createHash } from 'node:crypto';
 import { writeFile } from 'node:fs/promises';
 import { defaultLongTone, longTone } from '@/core/exercises';
 import { findInstrument } from '@/core/instruments';
-import { perform, Random, steadyPlayer, type Player } from '@/core/simulate';
+import { Random } from '@/core/chance';
+import { perform, steadyPlayer, type Player } from '@/core/simulate';
 import { takeOf, TakeListener, type Take } from '@/core/take';
 import { noteNumber } from '@/core/tuning';
 

@@ -1,3 +1,28 @@
+export { CUES } from './cues';
+export type { Family, Level, Purpose, Section } from './family';
+export { families, findFamily, PURPOSES } from './families';
+export { keysOfDay, TEMPO_NOTCHES, tempoNotch } from './families/rows';
+export { crossingsIn } from './families/seams';
 export { defaultLongTone, longTone, longToneSchema, type LongTone } from './longTone';
-export { beatsToSeconds, scoreBeats, scoreNoteSchema, scoreSchema } from './score';
-export type { Dynamic, Score, ScoreNote, VibratoWish } from './score';
+export type { NoteRange, ParameterSpec } from './parameters';
+export {
+  beatsToSeconds,
+  EVERYTHING_COUNTS,
+  scoreBeats,
+  scoreNoteSchema,
+  scoreOf,
+  scoreSchema,
+} from './score';
+export type { Counts, Dynamic, Hairpin, Picture, Score, ScoreNote, VibratoWish } from './score';
+export {
+  barsOf,
+  hairpinsOf,
+  slursOf,
+  TICKS,
+  ticksOf,
+  tupletEnds,
+  type Bar,
+  type NoteType,
+  type Token,
+} from './bars';
+export { excerpt, markedFor, placesIn, type Place } from './ownMusic';

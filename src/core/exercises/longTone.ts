@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { findInstrument, writtenRange } from '@/core/instruments';
 import { failure, success, type Outcome } from '@/core/outcome';
 import { displayName } from '@/core/tuning';
-import { scoreSchema, type Score } from './score';
+import { scoreOf, scoreSchema, type Score } from './score';
 
 const LONGEST_BEATS = 64;
 
@@ -43,16 +43,18 @@ export function longTone(parameters: LongTone): Outcome<Score> {
     return failure(`${issue?.path.join('.') ?? 'long tone'}: ${issue?.message ?? 'is not valid'}`);
   }
   const { instrumentId, written, beats, tempo, countInBeats, dynamic, vibrato } = checked.data;
-  return success({
-    family: 'long-tone',
-    title: `Long tone, ${displayName(written)}`,
-    instrumentId,
-    tempo,
-    beatsPerBar: 4,
-    countInBeats: tempo === null ? 0 : countInBeats,
-    vibrato,
-    notes: [{ written, startBeat: 0, beats, attack: 'tongued', dynamic }],
-  });
+  return success(
+    scoreOf({
+      family: 'long-tone',
+      title: `Long tone, ${displayName(written)}`,
+      instrumentId,
+      tempo,
+      beatsPerBar: 4,
+      countInBeats: tempo === null ? 0 : countInBeats,
+      vibrato,
+      notes: [{ written, startBeat: 0, beats, attack: 'tongued', dynamic }],
+    }),
+  );
 }
 
 export function defaultLongTone(instrumentId: string): LongTone {

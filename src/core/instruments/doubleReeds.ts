@@ -1,4 +1,4 @@
-import { instrument, type RegisterRow } from './build';
+import { instrument, type HandRow, type InstrumentRow, type RegisterRow, type TendencyRow } from './build';
 
 const oboeRegisters = (lowest: string): RegisterRow[] => [
   ['low', 'low', lowest, 1],
@@ -8,12 +8,61 @@ const oboeRegisters = (lowest: string): RegisterRow[] => [
   ['top', 'top', 'C#6', 3],
 ];
 
+const OBOE_HANDS: HandRow[] = [
+  ['C#5', 'Eb5', 'half-hole', 'The first finger rolls to the half-hole.'],
+  ['E5', 'G#5', '1st vent', 'First octave vent (thumb).'],
+  ['A5', 'C6', '2nd vent', 'Second octave vent (side key); the first is let go.'],
+  ['C#6', 'G6', 'half-hole', 'Half-hole and upper vents together.'],
+];
+
+const OBOE_TENDENCIES: TendencyRow[] = [
+  ['Bb3', 'D4', -4, 'the lowest notes drop'],
+  ['G4', 'G4', -6, 'looks high but sounds through most of the tube: it sags'],
+  ['C5', 'C5', 8, 'a very short tube: bright and sharp'],
+  ['C#5', 'C#5', 3, 'the half-hole is stuffy'],
+  ['C#6', 'G6', 6, 'the top rises'],
+  ['Bb3', 'G6', -4, 'falls as it fades', 'soft'],
+];
+
 const bassoonRegisters: RegisterRow[] = [
   ['low', 'low', 'Bb1', 1],
   ['half-hole', 'half-hole', 'F#3', 2],
   ['overblown', 'overblown', 'A3', 2],
   ['tenor', 'tenor', 'Eb4', 3],
 ];
+
+const FLICK =
+  'touched by the thumb for an instant, when the note is tongued and when it is slurred to from F3 or below; the low note stays down until the thumb has left its key.';
+const BASSOON_HANDS: HandRow[] = [
+  ['F#3', 'G#3', 'half-hole', 'The first finger rolls to the half-hole.'],
+  ['A3', 'A3', 'flick a', `The key of A, ${FLICK}`, 'F3'],
+  ['Bb3', 'D4', 'flick c', `The next key up, shared by B flat, B, C and often D, ${FLICK}`, 'F3'],
+];
+
+const BASSOON_TENDENCIES: TendencyRow[] = [
+  ['Bb1', 'D2', -3, 'the lowest notes drop when pressed'],
+  ['Eb3', 'Eb3', 5, 'a makeshift fingering: rises'],
+  ['Eb4', 'E5', -8, 'tenor notes fall when soft', 'soft'],
+];
+
+const REED_CARE = 'Soreness of lip or jaw: stop. No reed knife without a guarded hand and good light.';
+
+type BassoonRow = Pick<InstrumentRow, 'id' | 'name' | 'top' | 'breathSeconds' | 'tube'> & {
+  transposition?: number;
+};
+
+const bassoon = (row: BassoonRow) =>
+  instrument({
+    kind: 'double-reed',
+    clef: 'bass',
+    upperClef: ['tenor', 'A3'],
+    home: 'C3',
+    registers: bassoonRegisters,
+    hands: BASSOON_HANDS,
+    tendencies: BASSOON_TENDENCIES,
+    cautions: [REED_CARE],
+    ...row,
+  });
 
 export const doubleReeds = [
   instrument({
@@ -23,6 +72,11 @@ export const doubleReeds = [
     home: 'A4',
     top: 'G6',
     registers: oboeRegisters('Bb3'),
+    tube: [5, 'A4'],
+    hands: OBOE_HANDS,
+    tendencies: OBOE_TENDENCIES,
+    breathSeconds: 22,
+    cautions: [REED_CARE],
   }),
   instrument({
     id: 'cor-anglais',
@@ -32,24 +86,19 @@ export const doubleReeds = [
     home: 'A4',
     top: 'G6',
     registers: oboeRegisters('B3'),
+    tube: [3.3, 'A4'],
+    hands: OBOE_HANDS,
+    tendencies: OBOE_TENDENCIES,
+    breathSeconds: 18,
+    cautions: [REED_CARE],
   }),
-  instrument({
-    id: 'bassoon',
-    name: 'Bassoon',
-    kind: 'double-reed',
-    clef: 'bass',
-    home: 'C3',
-    top: 'E5',
-    registers: bassoonRegisters,
-  }),
-  instrument({
+  bassoon({ id: 'bassoon', name: 'Bassoon', top: 'E5', tube: [1.6, 'C3'], breathSeconds: 16 }),
+  bassoon({
     id: 'contrabassoon',
     name: 'Contrabassoon',
-    kind: 'double-reed',
-    clef: 'bass',
-    transposition: -12,
-    home: 'C3',
     top: 'G4',
-    registers: bassoonRegisters,
+    transposition: -12,
+    tube: [0.8, 'C3'],
+    breathSeconds: 9,
   }),
 ];

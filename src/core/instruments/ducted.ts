@@ -8,6 +8,7 @@ function recorder(
   name: string,
   lowest: string,
   transposition: number,
+  breathSeconds: number,
   clef: Clef = 'treble',
 ): Instrument {
   const up = (semitones: number) => noteName(noteNumber(lowest) + semitones);
@@ -24,25 +25,57 @@ function recorder(
       ['thumb', 'thumb-vented', up(16), 2],
       ['top', 'top', up(22), 3, [up(24), 4]],
     ],
+    tube: 'open',
+    hands: [
+      [
+        up(16),
+        up(21),
+        'thumb',
+        'The thumb opens the vent by a hair: too wide and it breaks up, too little and it falls.',
+      ],
+      [up(22), up(26), 'thumb', 'The thumb vent stays narrow; the breath quickens without pushing.'],
+    ],
+    tendencies: [
+      [lowest, up(26), -15, 'pitch falls with the breath', 'soft'],
+      [lowest, up(26), 15, 'pitch rises with the breath', 'loud'],
+      [lowest, up(2), -5, 'the lowest notes want little breath'],
+    ],
+    breathSeconds,
   });
 }
 
 export const ducted = [
-  recorder('recorder-sopranino', 'Sopranino recorder', 'F4', 12),
-  recorder('recorder-soprano', 'Soprano recorder', 'C4', 12),
-  recorder('recorder-alto', 'Alto recorder', 'F4', 0),
-  recorder('recorder-tenor', 'Tenor recorder', 'C4', 0),
-  recorder('recorder-bass', 'Bass recorder', 'F2', 12, 'bass'),
-  instrument({
-    id: 'whistle-d',
-    name: 'Whistle in D',
-    kind: 'ducted',
-    transposition: 12,
-    home: 'A4',
-    top: 'D6',
-    registers: [
-      ['low', 'low', 'D4', 1],
-      ['upper', 'upper', 'D5', 2],
-    ],
-  }),
+  recorder('recorder-sopranino', 'Sopranino recorder', 'F4', 12, 18),
+  recorder('recorder-soprano', 'Soprano recorder', 'C4', 12, 17),
+  recorder('recorder-alto', 'Alto recorder', 'F4', 0, 15),
+  recorder('recorder-tenor', 'Tenor recorder', 'C4', 0, 12),
+  recorder('recorder-bass', 'Bass recorder', 'F2', 12, 10, 'bass'),
+  recorder('recorder-great-bass', 'Great bass recorder', 'C2', 12, 8, 'bass'),
+  ...(
+    [
+      ['whistle-d', 'Whistle in D', 12],
+      ['whistle-c', 'Whistle in C', 10],
+      ['whistle-low-d', 'Low whistle in D', 0],
+    ] as const
+  ).map(([id, name, transposition]) =>
+    instrument({
+      id,
+      name,
+      kind: 'ducted',
+      transposition,
+      home: 'A4',
+      top: 'D6',
+      registers: [
+        ['low', 'low', 'D4', 1],
+        ['upper', 'upper', 'D5', 2],
+      ],
+      tube: 'open',
+      hands: [['D5', 'D5', '1st up', 'The first finger lifts on the upper tonic.']],
+      tendencies: [
+        ['D4', 'D6', -12, 'pitch falls with the breath', 'soft'],
+        ['D4', 'D6', 12, 'pitch rises with the breath', 'loud'],
+      ],
+      breathSeconds: transposition === 0 ? 8 : 13,
+    }),
+  ),
 ];

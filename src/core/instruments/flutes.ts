@@ -1,4 +1,4 @@
-import { instrument, type RegisterRow } from './build';
+import { instrument, type HandRow, type InstrumentRow, type RegisterRow, type TendencyRow } from './build';
 
 /**
  * C5–D#5 stay in the low register although they are written in the second octave: C5 and C#5 use a short tube,
@@ -10,32 +10,62 @@ const fluteRegisters = (lowest: string): RegisterRow[] => [
   ['high', 'high', 'D6', 3, ['E6', 4]],
 ];
 
+const HANDS: HandRow[] = [
+  ['D5', 'Eb5', '1st up', 'The first finger of the left hand is lifted as a vent.'],
+  ['D6', 'D6', '1st up', 'The first finger is lifted: D has the vent of its octave.'],
+  [
+    'E6',
+    'E6',
+    'more air',
+    'E, F sharp and G sharp resist more than their neighbours: faster air, not tighter lips.',
+  ],
+  ['F#6', 'F#6', 'more air', 'F sharp resists more than its neighbours.'],
+  ['G#6', 'G#6', 'more air', 'G sharp resists more than its neighbours.'],
+];
+
+const TENDENCIES: TendencyRow[] = [
+  ['B3', 'E4', -6, 'the lowest notes sit flat'],
+  ['B3', 'C#5', -8, 'low notes fall when soft', 'soft'],
+  ['C5', 'C5', 6, 'short tube'],
+  ['C#5', 'C#5', 12, 'a very short tube: sharp and thin'],
+  ['Eb5', 'Eb5', 6, 'hard and sharp beside a weak D flat'],
+  ['C#6', 'C#6', 8, 'short tube'],
+  ['D6', 'D6', -6, 'flat for its register'],
+  ['E6', 'A6', 8, 'the top rises'],
+  ['Bb6', 'Bb6', -8, 'flat for its register'],
+  ['E5', 'D7', 6, 'upper notes rise when loud', 'loud'],
+];
+
+const LOUD_TOP =
+  'The top register is loud close to the ear: short doses, and ear protection for long work up there.';
+
+type FluteRow = Pick<InstrumentRow, 'id' | 'name' | 'top' | 'breathSeconds'> & {
+  lowest: string;
+  transposition?: number;
+};
+
+const flute = ({ lowest, ...row }: FluteRow) =>
+  instrument({
+    kind: 'edge',
+    home: 'A4',
+    registers: fluteRegisters(lowest),
+    tube: 'open',
+    hands: HANDS,
+    tendencies: TENDENCIES,
+    cautions: [LOUD_TOP],
+    ...row,
+  });
+
 export const flutes = [
-  instrument({
-    id: 'flute',
-    name: 'Flute',
-    kind: 'edge',
-    home: 'A4',
-    top: 'D7',
-    registers: fluteRegisters('B3'),
-  }),
-  instrument({
-    id: 'piccolo',
-    name: 'Piccolo',
-    kind: 'edge',
-    transposition: 12,
-    home: 'A4',
-    top: 'C7',
-    registers: fluteRegisters('D4'),
-  }),
-  instrument({
+  flute({ id: 'flute', name: 'Flute', lowest: 'B3', top: 'D7', breathSeconds: 12 }),
+  flute({ id: 'piccolo', name: 'Piccolo', lowest: 'D4', top: 'C7', transposition: 12, breathSeconds: 14 }),
+  flute({
     id: 'alto-flute',
     name: 'Alto flute',
-    kind: 'edge',
-    transposition: -5,
-    home: 'A4',
+    lowest: 'C4',
     top: 'C7',
-    registers: fluteRegisters('C4'),
+    transposition: -5,
+    breathSeconds: 9,
   }),
   instrument({
     id: 'ney-d',
@@ -49,5 +79,10 @@ export const flutes = [
       ['third', 'third', 'A5', 3],
       ['fourth', 'fourth', 'D6', 4],
     ],
+    tube: 'open',
+    hands: [['A5', 'C6', 'angle', 'The rim meets the stream at a flatter angle for the third register.']],
+    tendencies: [['D4', 'A4', -10, 'the lowest register sags and is the hard one']],
+    breathSeconds: 8,
+    step: 0.5,
   }),
 ];

@@ -1,12 +1,22 @@
-export type { Clef, Instrument, Kind, Register } from './instrument';
+export { clefSchema, instrumentSchema, kindSchema } from './instrument';
+export type { Clef, HandRule, Instrument, Kind, Register, Tendency, Tube } from './instrument';
 export {
+  clefOf,
   findInstrument,
+  fundamentalOf,
+  handAt,
   instruments,
-  modeOf,
-  registerOf,
-  seamsOf,
-  soundingOf,
   listeningRange,
+  modeOf,
+  modePitch,
+  modesOf,
+  registerOf,
+  setOwnInstruments,
+  soundingOf,
+  tendenciesOf,
+  ventOf,
   writtenOf,
   writtenRange,
 } from './lookup';
+export { checkInstrument, copyOf, withRange } from './own';
+export { crossingsOf, seamBetween, seamsOf, type Break, type Seam } from './seams';

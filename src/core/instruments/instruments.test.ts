@@ -1,8 +1,25 @@
 import { midiToHertz, noteName, noteNumber } from '@/core/tuning';
-import { findInstrument, instruments, modeOf, registerOf, seamsOf, listeningRange, writtenRange } from '.';
+import {
+  checkInstrument,
+  copyOf,
+  crossingsOf,
+  findInstrument,
+  fundamentalOf,
+  handAt,
+  instruments,
+  instrumentSchema,
+  modeOf,
+  seamBetween,
+  tendenciesOf,
+  withRange,
+  registerOf,
+  seamsOf,
+  listeningRange,
+  writtenRange,
+} from '.';
 
 const IDS =
-  'flute piccolo alto-flute recorder-sopranino recorder-soprano recorder-alto recorder-tenor recorder-bass oboe cor-anglais bassoon contrabassoon clarinet-eb clarinet-bb clarinet-a clarinet-alto clarinet-bass sax-soprano sax-alto sax-tenor sax-baritone whistle-d ney-d';
+  'flute piccolo alto-flute recorder-sopranino recorder-soprano recorder-alto recorder-tenor recorder-bass recorder-great-bass oboe cor-anglais bassoon contrabassoon clarinet-eb clarinet-bb clarinet-a clarinet-alto clarinet-bass sax-soprano sax-alto sax-tenor sax-baritone whistle-d whistle-c whistle-low-d ney-d';
 
 const named = (id: string) => {
   const found = findInstrument(id);
@@ -23,9 +40,9 @@ describe('the catalogue', () => {
       expect(each.home).toBeLessThanOrEqual(high);
       each.registers
         .slice(1)
-        .forEach((register, i) => expect(register.low).toBe(each.registers[i]!.high + 1));
+        .forEach((register, i) => expect(register.low).toBe(each.registers[i]!.high + each.step));
       let mode = 1;
-      for (let note = low; note <= high; note++) {
+      for (let note = low; note <= high; note += each.step) {
         expect(modeOf(each, note)).toBeGreaterThanOrEqual(mode);
         mode = modeOf(each, note);
         if (each.series === 'odd') expect(mode % 2).toBe(1);
@@ -47,5 +64,91 @@ describe('the catalogue', () => {
     expect(listeningRange(named('contrabassoon')).lowestHz).toBeCloseTo(29.1, 1);
     expect(listeningRange(named('clarinet-bb')).lowestHz).toBeCloseTo(midiToHertz(noteNumber('D3')), 6);
     expect(listeningRange(named('piccolo')).highestHz).toBeCloseTo(midiToHertz(noteNumber('C8')), 6);
+  });
+});
+
+describe('what the hand does, seams and the player’s own', () => {
+  it('knows the fundamental of a fingering', () => {
+    expect(noteName(fundamentalOf(named('clarinet-bb'), noteNumber('B4')))).toBe('E3');
+    expect(noteName(fundamentalOf(named('flute'), noteNumber('G5')))).toBe('G4');
+    expect(noteName(fundamentalOf(named('flute'), noteNumber('D5')))).toBe('D5');
+    expect(noteName(fundamentalOf(named('bassoon'), noteNumber('C4')))).toBe('C3');
+  });
+
+  it('flicks when tongued and when slurred from F3 or below, and only then', () => {
+    const hand = (note: string, from: string | null) =>
+      handAt(named('bassoon'), noteNumber(note), from === null ? null : noteNumber(from))?.mark;
+    expect([hand('A3', null), hand('A3', 'F3'), hand('A3', 'F#3'), hand('A3', 'C4')]).toEqual([
+      'flick a',
+      'flick a',
+      undefined,
+      undefined,
+    ]);
+    expect(hand('D4', 'A2')).toBe('flick c');
+    expect(hand('G3', null)).toBe('half-hole');
+    expect(handAt(named('oboe'), noteNumber('A5'), null)?.mark).toBe('2nd vent');
+  });
+
+  it('crosses each break both ways', () => {
+    for (const each of instruments) {
+      const crossings = crossingsOf(each);
+      expect(crossings.every((seam) => seam.width <= 12 && seam.breaks === 1)).toBe(true);
+      const keys = new Set(crossings.map((seam) => `${seam.from}>${seam.to}`));
+      expect(crossings.every((seam) => keys.has(`${seam.to}>${seam.from}`))).toBe(true);
+      expect(keys.size).toBe(crossings.length);
+    }
+    expect(seamBetween(named('flute'), noteNumber('C5'), noteNumber('D5'))).toBeNull();
+    expect(seamBetween(named('flute'), noteNumber('E5'), noteNumber('Eb5'))).toMatchObject({
+      direction: 'down',
+      width: 1,
+    });
+  });
+
+  it('guesses tendencies by loudness', () => {
+    const cents = (id: string, note: string, loudness: 'soft' | 'loud') =>
+      tendenciesOf(named(id), noteNumber(note), loudness).reduce((sum, each) => sum + each.cents, 0);
+    expect(cents('clarinet-bb', 'C5', 'loud')).toBeLessThan(cents('clarinet-bb', 'C5', 'soft'));
+    expect(cents('flute', 'C4', 'soft')).toBeLessThan(0);
+    expect(cents('recorder-alto', 'C5', 'loud')).toBeGreaterThan(0);
+  });
+
+  it('are data that can be copied, changed and read back', () => {
+    for (const each of instruments) {
+      expect(instrumentSchema.parse(JSON.parse(JSON.stringify(each)))).toEqual(each);
+      expect(checkInstrument(each)).toMatchObject({ ok: true });
+    }
+    const mine = copyOf(named('whistle-d'), 'mine', 'Whistle in E flat');
+    expect(checkInstrument({ ...mine, transposition: 13 })).toMatchObject({
+      ok: true,
+      value: { copiedFrom: 'whistle-d' },
+    });
+    const wider = withRange(mine, [60, 74], 88);
+    expect(checkInstrument(wider)).toMatchObject({ ok: true });
+    expect(writtenRange(wider)).toEqual({ low: 60, high: 88 });
+  });
+
+  it.each([
+    ['name', { name: '' }, /^name: must not be empty/],
+    ['home', { home: 20 }, /^home: must lie between/],
+    ['breath', { breathSeconds: 0 }, /^breathSeconds: must be 2 s or more/],
+  ])('say which field is wrong: %s', (_, change, words) => {
+    const checked = checkInstrument({ ...copyOf(named('oboe'), 'mine'), ...change });
+    expect(checked.ok ? '' : checked.problem).toMatch(words);
+  });
+
+  it('say when registers do not meet, or a mode cannot be', () => {
+    const clarinet = copyOf(named('clarinet-bb'), 'mine');
+    const even = structuredClone(clarinet);
+    even.registers[2]!.modes[0]!.mode = 2;
+    expect(checkInstrument(even)).toMatchObject({
+      ok: false,
+      problem: expect.stringMatching(/odd modes only/) as unknown,
+    });
+    const torn = structuredClone(clarinet);
+    torn.registers[1]!.low = 69;
+    expect(checkInstrument(torn)).toMatchObject({
+      ok: false,
+      problem: expect.stringMatching(/right above/) as unknown,
+    });
   });
 });

@@ -1,17 +1,23 @@
-import { midiToHertz, type Hertz, type Midi } from '@/core/tuning';
+import { hertzToMidi, midiToHertz, type Hertz, type Midi } from '@/core/tuning';
 import { doubleReeds } from './doubleReeds';
 import { ducted } from './ducted';
 import { flutes } from './flutes';
-import type { Instrument, Register } from './instrument';
+import type { Clef, HandRule, Instrument, Register, Tendency } from './instrument';
 import { singleReeds } from './singleReeds';
 
 /** Every shipped instrument. */
 export const instruments: readonly Instrument[] = [...flutes, ...ducted, ...doubleReeds, ...singleReeds];
 
-const byId = new Map(instruments.map((each) => [each.id, each]));
+const shipped = new Map(instruments.map((each) => [each.id, each]));
+let own = new Map<string, Instrument>();
+
+/** Makes the player's own instruments known besides the shipped ones, in place of those made known before. */
+export function setOwnInstruments(list: readonly Instrument[]): void {
+  own = new Map(list.map((each) => [each.id, each]));
+}
 
 export function findInstrument(id: string): Instrument | undefined {
-  return byId.get(id);
+  return own.get(id) ?? shipped.get(id);
 }
 
 export function writtenRange(instrument: Instrument): { low: Midi; high: Midi } {
@@ -57,7 +63,63 @@ export function modeOf(instrument: Instrument, written: Midi): number {
   return mode;
 }
 
-/** Written notes on the two sides of each register break, from low to high. */
-export function seamsOf(instrument: Instrument): { below: Midi; above: Midi }[] {
-  return instrument.registers.slice(1).map((upper) => ({ below: upper.low - 1, above: upper.low }));
+/** Written note of the fundamental that a note's fingering would give in mode 1, to the nearest cent of a semitone. */
+export function fundamentalOf(instrument: Instrument, written: Midi): Midi {
+  return hertzToMidi(midiToHertz(written) / modeOf(instrument, written));
+}
+
+/** Modes that the tube has, up to the sixteenth. */
+export function modesOf(instrument: Instrument): number[] {
+  const step = instrument.series === 'odd' ? 2 : 1;
+  return Array.from({ length: 16 }, (_, i) => 1 + i * step).filter((mode) => mode <= 16);
+}
+
+/** Written pitch of a mode of a fingering, nearest semitone. @param fingered its fundamental, written. */
+export function modePitch(fingered: Midi, mode: number): Midi {
+  return fingered + 12 * Math.log2(mode);
+}
+
+/** The standing rule about what the hand does for a note, if there is one. */
+export function ventOf(instrument: Instrument, written: Midi): HandRule | undefined {
+  return instrument.hands.find(
+    (rule) => rule.when === 'always' && written >= rule.low && written <= rule.high,
+  );
+}
+
+/**
+ * What the hand does besides the fingering when a note is begun.
+ * @param slurredFrom written note that it is slurred from; null when it is tongued.
+ */
+export function handAt(
+  instrument: Instrument,
+  written: Midi,
+  slurredFrom: Midi | null,
+): HandRule | undefined {
+  return (
+    instrument.hands.find(
+      (rule) =>
+        rule.when === 'flick' &&
+        written >= rule.low &&
+        written <= rule.high &&
+        (slurredFrom === null || slurredFrom <= (rule.from ?? -1)),
+    ) ?? ventOf(instrument, written)
+  );
+}
+
+/** Shipped guesses about a note at a loudness; the player's own measurements replace them. */
+export function tendenciesOf(
+  instrument: Instrument,
+  written: Midi,
+  loudness: Tendency['loudness'] = 'any',
+): Tendency[] {
+  return instrument.tendencies.filter(
+    (each) =>
+      written >= each.low && written <= each.high && (each.loudness === 'any' || each.loudness === loudness),
+  );
+}
+
+/** Clef that a written note is best read in. */
+export function clefOf(instrument: Instrument, written: Midi): Clef {
+  const upper = instrument.upperClef;
+  return upper && written >= upper.from ? upper.clef : instrument.clef;
 }

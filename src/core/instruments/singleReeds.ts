@@ -8,7 +8,16 @@ const clarinetRegisters = (lowest: string): RegisterRow[] => [
   ['altissimo', 'altissimo', 'C#6', 5, ['G6', 7], ['Bb6', 9]],
 ];
 
-function clarinet(id: string, name: string, transposition: number, lowest = 'E3', top = 'C7'): Instrument {
+const ALTISSIMO = 'Altissimo is hard on lip and ears: short doses, and stop at the first soreness.';
+
+function clarinet(
+  id: string,
+  name: string,
+  transposition: number,
+  breathSeconds: number,
+  lowest = 'E3',
+  top = 'C7',
+): Instrument {
   return instrument({
     id,
     name,
@@ -18,10 +27,36 @@ function clarinet(id: string, name: string, transposition: number, lowest = 'E3'
     home: 'C5',
     top,
     registers: clarinetRegisters(lowest),
+    tube: 'closed',
+    hands: [
+      ['A4', 'A4', 'throat', 'Short tube: the right hand may stay down to darken it.'],
+      [
+        'Bb4',
+        'Bb4',
+        'throat',
+        'Short tube, opened by the register key: the same support as for the long notes.',
+      ],
+      ['B4', 'C6', 'reg. key', 'Register key (thumb).'],
+      ['C#6', 'C7', 'reg. key', 'Register key, and the first finger lifted as a vent.'],
+    ],
+    tendencies: [
+      [lowest, 'C7', 5, 'rises when soft', 'soft'],
+      [lowest, 'C7', -8, 'falls when loud', 'loud'],
+      ['G4', 'Bb4', 8, 'throat notes are sharp'],
+    ],
+    breathSeconds,
+    cautions: [ALTISSIMO],
   });
 }
 
-function saxophone(id: string, name: string, transposition: number, lowest = 'Bb3'): Instrument {
+function saxophone(
+  id: string,
+  name: string,
+  transposition: number,
+  breathSeconds: number,
+  centsPerMm: number,
+  lowest = 'Bb3',
+): Instrument {
   return instrument({
     id,
     name,
@@ -34,17 +69,29 @@ function saxophone(id: string, name: string, transposition: number, lowest = 'Bb
       ['upper', 'upper', 'D5', 2],
       ['altissimo', 'altissimo', 'G6', 3, ['B6', 4]],
     ],
+    tube: [centsPerMm, 'G4'],
+    hands: [
+      ['D5', 'F#6', '8va', 'Octave key (thumb); the vent changes by itself at A.'],
+      ['G6', 'C7', 'own', 'Altissimo fingerings differ from horn to horn: note your own.'],
+    ],
+    tendencies: [
+      [lowest, 'D4', -8, 'low notes are flat on many horns'],
+      ['C#5', 'C#5', 5, 'open tube: bright'],
+      ['C6', 'F#6', 10, 'the top is sharp on many horns'],
+    ],
+    breathSeconds,
+    cautions: [ALTISSIMO],
   });
 }
 
 export const singleReeds = [
-  clarinet('clarinet-eb', 'Eb clarinet', 3),
-  clarinet('clarinet-bb', 'Bb clarinet', -2),
-  clarinet('clarinet-a', 'A clarinet', -3),
-  clarinet('clarinet-alto', 'Alto clarinet', -9, 'Eb3'),
-  clarinet('clarinet-bass', 'Bass clarinet', -14, 'C3'),
-  saxophone('sax-soprano', 'Soprano saxophone', -2),
-  saxophone('sax-alto', 'Alto saxophone', -9),
-  saxophone('sax-tenor', 'Tenor saxophone', -14),
-  saxophone('sax-baritone', 'Baritone saxophone', -21, 'A3'),
+  clarinet('clarinet-eb', 'Eb clarinet', 3, 20),
+  clarinet('clarinet-bb', 'Bb clarinet', -2, 18),
+  clarinet('clarinet-a', 'A clarinet', -3, 18),
+  clarinet('clarinet-alto', 'Alto clarinet', -9, 15, 'Eb3'),
+  clarinet('clarinet-bass', 'Bass clarinet', -14, 12, 'C3'),
+  saxophone('sax-soprano', 'Soprano saxophone', -2, 17, 4),
+  saxophone('sax-alto', 'Alto saxophone', -9, 15, 2.6),
+  saxophone('sax-tenor', 'Tenor saxophone', -14, 13, 2),
+  saxophone('sax-baritone', 'Baritone saxophone', -21, 10, 1.3, 'A3'),
 ];

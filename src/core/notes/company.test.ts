@@ -1,7 +1,8 @@
 import { defaultLongTone, longTone } from '@/core/exercises';
 import { findInstrument, listeningRange } from '@/core/instruments';
 import { droneFrequencies, Listener, type ListenerOptions } from '@/core/signal';
-import { perform, Random, steadyPlayer } from '@/core/simulate';
+import { Random } from '@/core/chance';
+import { perform, steadyPlayer } from '@/core/simulate';
 import { noteNumber } from '@/core/tuning';
 import { hearNotes, type HearingOptions } from '.';
 

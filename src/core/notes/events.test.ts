@@ -1,4 +1,4 @@
-import type { Score } from '@/core/exercises';
+import { scoreOf, type Score } from '@/core/exercises';
 import { findInstrument, listeningRange } from '@/core/instruments';
 import { Listener } from '@/core/signal';
 import { noFaults, perform, steadyPlayer, type FaultRates } from '@/core/simulate';
@@ -9,7 +9,7 @@ const RATE = 48_000;
 
 /** Notes of a second each; a name behind a `~` is slurred to. */
 function figure(instrumentId: string, names: readonly string[]): Score {
-  return {
+  return scoreOf({
     family: 'figure',
     title: 'figure',
     instrumentId,
@@ -24,7 +24,7 @@ function figure(instrumentId: string, names: readonly string[]): Score {
       attack: name.startsWith('~') ? 'none' : 'tongued',
       dynamic: 'mf',
     })),
-  };
+  });
 }
 
 function played(id: string, names: readonly string[], faults: Partial<FaultRates>, seed = 4) {

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { Random } from '@/core/simulate';
+import { Random } from '@/core/chance';
 import { clickMask, clickSamples, CLICK_SECONDS, listeningSettings, locateClicks, type Click } from '.';
 import { Decimator } from './decimator';
 import { Periodicity } from './periodicity';

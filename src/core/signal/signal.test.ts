@@ -7,7 +7,7 @@ import {
   type Instrument,
 } from '@/core/instruments';
 import { centsBetween, midiToHertz } from '@/core/tuning';
-import { Random } from '@/core/simulate';
+import { Random } from '@/core/chance';
 import { Listener } from '.';
 
 const RATE = 48_000;

@@ -1,9 +1,9 @@
-import { beatsToSeconds, scoreBeats, type Score, type ScoreNote } from '@/core/exercises';
+import { beatsToSeconds, hairpinsOf, scoreBeats, type Score, type ScoreNote } from '@/core/exercises';
 import { soundingOf, type Instrument } from '@/core/instruments';
 import type { Decibels, Hertz, Midi, Seconds } from '@/core/tuning';
 import { noFaults, planNote, SLUR, type FaultRates, type NotePlan, type TrueEvent } from './faults';
 import type { Player } from './player';
-import { Random } from './random';
+import { Random } from '@/core/chance';
 import { soundNote } from './soundNote';
 
 /** What is true of one note that was sounded. Times from the start of the audio. */
@@ -38,6 +38,10 @@ export interface PerformOptions {
 }
 
 const DYNAMIC_DB = { pp: -16, p: -10, mp: -5, mf: 0, f: 5, ff: 9 } as const;
+/** How far a hairpin goes. A fade goes to nothing, nearly; what is grown into begins softly. */
+const HAIRPIN_DB = { grow: 14, fade: -24, swell: 14 } as const;
+/** A breath between two notes. */
+const BREATH: Seconds = 0.18;
 /** A tongued note ends this much before the next begins. */
 const TONGUE: Seconds = 0.05;
 /** Breath before a late note, against the note. */
@@ -61,7 +65,7 @@ export function perform(options: PerformOptions): Performance {
   const notes: TrueNote[] = [];
   const events: TrueEvent[] = [];
   const starts = startsOf(options);
-  score.notes.forEach((note, index) => {
+  score.notes.forEach((_, index) => {
     const played = playNote(audio, score.notes, index, starts, options, random);
     notes.push(played.note);
     events.push(...played.events);
@@ -97,7 +101,9 @@ function playNote(
   const ending = !joined ? 'free' : next.attack === 'none' ? 'slur' : 'tongue';
   const onBeat = starts[index]!;
   const alone = leadSeconds + beatsToSeconds(score, note.startBeat + note.beats) / player.tempoRatio;
-  const end = (joined ? starts[index + 1]! : alone) - (ending === 'tongue' ? TONGUE : 0);
+  const stop = ending === 'slur' ? 0 : note.breathAfter ? BREATH : ending === 'tongue' ? TONGUE : 0;
+  const end = (joined ? starts[index + 1]! : alone) - Math.min(stop, (alone - onBeat) / 3);
+  const hairpin = hairpinOver(score, row, index, end - onBeat);
   const frequencyOf = (midi: Midi) => a4 * 2 ** ((midi - 69) / 12);
   const asked = soundingOf(instrument, note.written);
   const plan = planNote(
@@ -124,7 +130,7 @@ function playNote(
       start,
       end,
       levelDb,
-      swellDb: swellDb ? (t) => swellDb(t, end - start) : () => 0,
+      swellDb: (t) => hairpin(t) + (swellDb ? swellDb(t, end - start) : 0),
       slurredIn: slurredFrom !== undefined,
       ending,
       sampleRate,
@@ -134,6 +140,26 @@ function playNote(
   return {
     note: { soundingMidi, startSeconds: start, endSeconds: end, slurred: slurredFrom !== undefined, player },
     events: truthOf(plan, onBeat, start, soundingMidi, index),
+  };
+}
+
+/** The level that a hairpin asks for over one of its notes. */
+function hairpinOver(
+  score: Score,
+  row: readonly ScoreNote[],
+  index: number,
+  duration: Seconds,
+): (t: Seconds) => Decibels {
+  const span = hairpinsOf(row).find(({ from, to }) => from <= index && index <= to);
+  if (!span) return () => 0;
+  const first = row[span.from]!;
+  const last = row[span.to]!;
+  const whole = beatsToSeconds(score, last.startBeat + last.beats - first.startBeat);
+  const before = beatsToSeconds(score, row[index]!.startBeat - first.startBeat);
+  const depth = HAIRPIN_DB[span.hairpin];
+  return (t) => {
+    const place = Math.min(1, Math.max(0, (before + Math.min(t, duration)) / whole));
+    return depth * (span.hairpin === 'swell' ? 1 - Math.abs(2 * place - 1) : place);
   };
 }
 

@@ -1,6 +1,7 @@
-import type { Score } from '@/core/exercises';
+import { Random } from '@/core/chance';
+import { findFamily, scoreOf } from '@/core/exercises';
 import { findInstrument, instruments, writtenRange } from '@/core/instruments';
-import { noFaults, perform, Random, steadyPlayer, timbreOf, type PerformOptions } from '.';
+import { noFaults, perform, steadyPlayer, timbreOf, typicalFault, type PerformOptions } from '.';
 
 const RATE = 24_000;
 
@@ -14,7 +15,7 @@ function options(change: Partial<PerformOptions> = {}): PerformOptions {
     attack,
     dynamic: 'mf' as const,
   });
-  const score: Score = {
+  const score = scoreOf({
     family: 'figure',
     title: 'figure',
     instrumentId: instrument.id,
@@ -23,7 +24,7 @@ function options(change: Partial<PerformOptions> = {}): PerformOptions {
     countInBeats: 0,
     vibrato: 'free',
     notes: [note(60, 0, 'tongued'), note(79, 1, 'none'), note(72, 2, 'tongued')],
-  };
+  });
   return {
     score,
     instrument,
@@ -111,5 +112,27 @@ describe('chance', () => {
     expect(Math.max(...values)).toBeLessThan(1);
     expect(mean(normals)).toBeCloseTo(0, 1);
     expect(mean(normals.map((x) => x * x))).toBeCloseTo(1, 1);
+  });
+});
+
+describe('a score’s own dynamics', () => {
+  it('are played: hairpins, breaths, and the fault that is typical of an exercise', () => {
+    const made = (family: string) => {
+      const score = findFamily(family)!.make('clarinet-bb', {});
+      if (!score.ok) throw new Error(score.problem);
+      return score.value;
+    };
+    const steady = { ...steadyPlayer, latenessSeconds: 0, levelWobbleDb: 0, levelDriftDbPerSecond: 0 };
+    const swell = perform(options({ score: made('swells'), player: steady }));
+    const level = (seconds: number) =>
+      rmsDb(swell.audio.subarray(Math.round((0.5 + seconds) * RATE), Math.round((0.75 + seconds) * RATE)));
+    expect(Math.abs(level(4) - level(0.6) - 11.2)).toBeLessThan(2);
+    expect(Math.abs(level(4) - level(7) - 10)).toBeLessThan(2.5);
+    const groups = perform(options({ score: made('three-note-groups'), player: steady }));
+    expect(groups.notes[3]!.startSeconds - groups.notes[2]!.endSeconds).toBeGreaterThan(0.15);
+    const slurs = made('octave-slurs');
+    const { player, faults } = typicalFault(slurs);
+    expect(perform(options({ score: slurs, player, faults })).events.length).toBeGreaterThan(3);
+    expect(perform(options({ score: slurs })).events).toEqual([]);
   });
 });

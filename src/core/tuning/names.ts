@@ -4,6 +4,15 @@ const LETTERS: Readonly<Record<string, number>> = { C: 0, D: 2, E: 4, F: 5, G: 7
 /** The spelling players meet most: sharps for C, F and G, flats for E and B. */
 const COMMON_NAMES = ['C', 'C#', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'G#', 'A', 'Bb', 'B'] as const;
 
+/** How notes are called: English letters, German letters (H for B, B for B flat), or fixed do. */
+export type NamingConvention = 'english' | 'german' | 'fixed-do';
+
+const NAMES: Readonly<Record<NamingConvention, readonly string[]>> = {
+  english: COMMON_NAMES.map((name) => name.replace('#', '♯').replace('b', '♭')),
+  german: ['C', 'Cis', 'D', 'Es', 'E', 'F', 'Fis', 'G', 'Gis', 'A', 'B', 'H'],
+  'fixed-do': ['do', 'do♯', 're', 'mi♭', 'mi', 'fa', 'fa♯', 'sol', 'sol♯', 'la', 'si♭', 'si'],
+};
+
 /**
  * MIDI number of a scientific note name such as `C4`, `Bb1`, `F#6`.
  * @throws Error when the name is not one; meant for data written in code, not for user input.
@@ -16,21 +25,36 @@ export function noteNumber(name: string): Midi {
   return 12 * (Number(match[3]) + 1) + letter + accidental;
 }
 
+const pitchClass = (midi: Midi) => ((midi % 12) + 12) % 12;
+const octaveOf = (midi: Midi) => Math.floor(midi / 12) - 1;
+const isNatural = (midi: Midi) => [0, 2, 4, 5, 7, 9, 11].includes(pitchClass(midi));
+
 /** Name of the nearest semitone, as players most often spell it: `C#5`, `Bb4`. Plain ASCII, for data. */
 export function noteName(midi: Midi): string {
   const nearest = Math.round(midi);
-  return `${COMMON_NAMES[((nearest % 12) + 12) % 12]}${Math.floor(nearest / 12) - 1}`;
+  return `${COMMON_NAMES[pitchClass(nearest)]}${octaveOf(nearest)}`;
 }
 
-/** As `noteName`, with the music signs ♯ and ♭, for the eye. */
-export function displayName(midi: Midi): string {
-  return noteName(midi).replace('#', '♯').replace('b', '♭');
+/** Nearest quarter-tone, for the eye: `B♭4`, and between two semitones `E½♭4` or `D½♯4`. */
+export function displayName(midi: Midi, convention: NamingConvention = 'english'): string {
+  const nearest = Math.round(2 * midi) / 2;
+  const below = Math.floor(nearest);
+  const name = (note: Midi) => NAMES[convention][pitchClass(note)] ?? '';
+  if (below === nearest) return `${name(below)}${octaveOf(below)}`;
+  return isNatural(below)
+    ? `${name(below)}½♯${octaveOf(below)}`
+    : `${name(below + 1)}½♭${octaveOf(below + 1)}`;
 }
 
-/** As `noteName`, in words for a screen reader: `C sharp 5`. */
+/** As `noteName`, in words for a screen reader: `C sharp 5`, `E half flat 4`. */
 export function spokenName(midi: Midi): string {
-  return noteName(midi)
-    .replace('#', ' sharp ')
-    .replace('b', ' flat ')
-    .replace(/^([A-G])(\d)/, '$1 $2');
+  const nearest = Math.round(2 * midi) / 2;
+  const below = Math.floor(nearest);
+  const spoken = (note: Midi, half = '') =>
+    noteName(note)
+      .replace('#', ' sharp ')
+      .replace('b', ' flat ')
+      .replace(/^([A-G])(-?\d)/, `$1${half} $2`);
+  if (below === nearest) return spoken(below);
+  return isNatural(below) ? spoken(below, ' half sharp') : spoken(below + 1, ' half flat');
 }

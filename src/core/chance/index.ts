@@ -1,0 +1,1 @@
+export { Random } from './random';
