@@ -24,6 +24,7 @@ const CORE_ORDER = [
   'notes',
   'exercises',
   'formats',
+  'musicFiles',
   'assess',
   'simulate',
   'take',

@@ -1,5 +1,5 @@
 import type { CDPSession } from 'playwright-core';
-import { openPage, startServer } from '../e2e/browser';
+import { chooseInstrument, openPage, startServer } from '../e2e/browser';
 
 const TAKES = [
   { instrument: 'Flute', slower: 1 },
@@ -34,8 +34,8 @@ export async function liveTable() {
   const rows = [];
   try {
     for (const { instrument, slower } of TAKES) {
-      await page.goto(`${server.url}/practise`);
-      await page.getByRole('radio', { name: instrument, exact: true }).click();
+      await chooseInstrument(page, instrument);
+      await page.goto(`${server.url}/long-tone`);
       await page.getByRole('radio', { name: 'simulated player' }).click();
       await session.send('Emulation.setCPUThrottlingRate', { rate: slower });
       await page.getByTestId('begin').click();

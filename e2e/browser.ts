@@ -106,3 +106,11 @@ export async function figure(page: Page, id: string): Promise<number> {
   const text = await page.getByTestId(`value-${id}`).innerText();
   return Number.parseFloat(text.replace('−', '-'));
 }
+
+/** What is played from now on. */
+export async function chooseInstrument(page: Page, name: string): Promise<void> {
+  await page.getByRole('link', { name: 'Practise' }).click();
+  await page.getByRole('button', { name: 'Instrument', exact: true }).click();
+  await page.getByRole('radio', { name, exact: true }).click();
+  await page.getByRole('heading', { level: 1, name }).waitFor();
+}

@@ -5,7 +5,14 @@ import { defaultLongTone, longTone } from '@/core/exercises';
 import { encodeWav, toInt16 } from '@/core/formats';
 import { findInstrument } from '@/core/instruments';
 import { perform, steadyPlayer, type Player } from '@/core/simulate';
-import { figure, openPage, startServer, type OpenPage, type RunningServer } from './browser';
+import {
+  chooseInstrument,
+  figure,
+  openPage,
+  startServer,
+  type OpenPage,
+  type RunningServer,
+} from './browser';
 
 const PLAY_AND_MEASURE_MS = 40_000;
 
@@ -40,8 +47,9 @@ function recordingOf(change: Partial<Player>, rate = 48_000): Float32Array {
 
 async function visit(options: Parameters<typeof openPage>[1] = {}) {
   open = await openPage(server.url, options);
+  await chooseInstrument(open.page, 'Oboe');
   await open.page.getByRole('link', { name: 'Practise' }).click();
-  await open.page.getByRole('radio', { name: 'Oboe' }).click();
+  await open.page.getByRole('link', { name: 'One honest long tone' }).click();
   return open;
 }
 

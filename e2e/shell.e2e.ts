@@ -58,7 +58,7 @@ test('a damaged record is set aside and reported, and the rest can be read', asy
 });
 
 test('the bore is a slider for the keyboard and for a finger', async () => {
-  open = await openPage(`${server.url}/practise`);
+  open = await openPage(`${server.url}/long-tone`);
   const { page } = open;
   const bore = page.getByRole('slider', { name: 'Note' });
   await bore.focus();

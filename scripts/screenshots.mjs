@@ -42,9 +42,16 @@ const onTheStand = async (page) => {
   await page.waitForTimeout(5000);
 };
 
+const music = (page) => page.getByTestId('notation').locator('svg').waitFor();
+
 await picture('today', '/', phone);
-await picture('practise', '/practise', phone);
-await picture('stand', '/practise', phone, onTheStand);
+await picture('library', '/practise', phone);
+await picture('long-tone', '/long-tone', phone);
+await picture('exercise', '/exercise/octave-slurs', phone, music);
+await picture('exercise-wide', '/exercise/harmonic-climb', wide, music);
+await picture('instruments', '/instruments', phone);
+await picture('sheet', '/print?exercise=three-note-groups', { width: 800, height: 1000 }, music);
+await picture('stand', '/long-tone', phone, onTheStand);
 await picture('take', '/log/demo-022', phone);
 await picture('take-wide', '/log/demo-022', wide);
 await picture('log', '/log', phone);

@@ -105,6 +105,7 @@ function playDay(day: Day, when: Date, index: number): { take: Take; audio: Int1
     sourceName: 'Simulated player',
     sampleRate: SAMPLE_RATE,
     a4: 440,
+    temperament: 'Equal',
     processing: [],
     interruption: null,
   } as const;

@@ -18,13 +18,16 @@ export default function Layout() {
   const { settings } = useSettings();
   const palette = useThemePalette(settings.theme);
   const { data: home, error } = useHome();
-  const onStand = usePathname() === '/stand';
+  const path = usePathname();
+  const alone = path === '/stand' || path === '/print';
   if (!fontsReady) return <View style={{ flex: 1, backgroundColor: palette.paper }} />;
   return (
     <PaletteProvider palette={palette}>
       <StatusBar />
-      {onStand ? (
-        <Slot />
+      {alone ? (
+        home || error ? (
+          <Slot />
+        ) : null
       ) : (
         <Shell
           banner={

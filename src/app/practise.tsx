@@ -1,151 +1,96 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
-import { StyleSheet, View } from 'react-native';
-import { defaultLongTone, longTone, type LongTone } from '@/core/exercises';
-import { findInstrument, registerOf } from '@/core/instruments';
-import { displayName } from '@/core/tuning';
-import { askForRecording, chooseFile, chosenFile } from '@/practice';
+import { Pressable, StyleSheet, View } from 'react-native';
+import { families, PURPOSES, type Family, type Purpose, type Section } from '@/core/exercises';
+import { findInstrument } from '@/core/instruments';
 import { useSettings } from '@/store';
-import { Body, Bore, Button, Choice, fonts, Notice, Screen, Soft, Stepper, Title, useShape } from '@/ui';
+import { Body, Button, Choice, fonts, Heading, Notice, Screen, Soft, usePalette, useShape } from '@/ui';
 
-/** The instruments that the long tone is offered for so far. */
-const OFFERED = ['flute', 'recorder-alto', 'oboe', 'bassoon', 'clarinet-bb'] as const;
-const SLOWEST = 40;
-const FASTEST = 120;
+const SECTIONS: readonly (readonly [Section, string])[] = [
+  ['prepare', 'Prepare'],
+  ['sound', 'Sound'],
+  ['seams', 'Across the break'],
+  ['dynamics', 'Dynamics'],
+  ['intonation', 'Intonation'],
+  ['rhythm', 'Rhythm'],
+  ['air', 'Air and colour'],
+];
 
+/** The library: every family of exercises, by what one is looking for. */
 export default function Practise() {
   const router = useRouter();
-  const { settings, change } = useSettings();
-  const { wide, height } = useShape();
-  const [file, setFile] = useState(chosenFile());
-  const tone = settings.longTone;
-  const instrument = findInstrument(tone.instrumentId);
-  const score = longTone(tone);
-  const set = (part: Partial<LongTone>) => void change({ longTone: { ...tone, ...part } });
-  const pickFile = async () => {
-    const picked = await askForRecording();
-    if (!picked) return;
-    chooseFile(picked);
-    setFile(picked);
-  };
-  const waitsForFile = settings.source === 'file' && !file;
-  if (!instrument) return <Notice problem text={`There is no instrument “${tone.instrumentId}”.`} />;
-  const boreHeight = wide ? Math.min(620, height - 230) : 372;
-  return (
-    <Screen
-      caption="Long tone"
-      title="Hold one note"
-      foot={
-        <Button
-          look="main"
-          large
-          grow={1}
-          disabled={!score.ok || waitsForFile}
-          label={waitsForFile ? 'Choose a recording first' : 'Begin'}
-          onPress={() => router.push('/stand')}
-          testID="begin"
-        />
-      }
-      beside={
-        <>
-          <Choice
-            label="Vibrato"
-            value={tone.vibrato}
-            onChange={(vibrato) => set({ vibrato })}
-            options={[
-              { value: 'none', label: 'none' },
-              { value: 'free', label: 'as you like' },
-              { value: 'wanted', label: 'wanted' },
-            ]}
-          />
-          <Choice
-            label="Listen to"
-            value={settings.source}
-            onChange={(source) => void change({ source })}
-            options={[
-              { value: 'microphone', label: 'microphone' },
-              { value: 'simulated', label: 'simulated player' },
-              { value: 'file', label: 'a recording' },
-            ]}
-          />
-          {settings.source === 'file' ? (
-            <View style={styles.file}>
-              <Body style={styles.shrink}>{file ? file.name : 'No recording chosen yet.'}</Body>
-              <Button
-                label={file ? 'Choose another' : 'Choose a recording'}
-                onPress={() => void pickFile()}
-              />
-            </View>
-          ) : null}
-          <Soft>
-            What is measured: centre, drift, wobble, vibrato, evenness of level, purity time, attack. Dizzy,
-            numb or short of breath: stop, breathe normally, hold shorter.
-          </Soft>
-        </>
-      }
-    >
-      <Choice
-        label="Instrument"
-        value={instrument.id as (typeof OFFERED)[number]}
-        onChange={(instrumentId) =>
-          set({ ...defaultLongTone(instrumentId), tempo: tone.tempo, beats: tone.beats })
-        }
-        options={OFFERED.map((id) => ({ value: id, label: findInstrument(id)?.name ?? id }))}
+  const { settings } = useSettings();
+  const { wide } = useShape();
+  const [purpose, setPurpose] = useState<Purpose | 'everything'>('everything');
+  const instrument = findInstrument(settings.instrumentId);
+  if (!instrument)
+    return (
+      <Notice
+        problem
+        text="Your instrument is no longer there."
+        action={{ label: 'Choose one', onPress: () => router.push('/instruments') }}
       />
-      <View style={styles.noteRow}>
-        <Bore
-          instrument={instrument}
-          value={tone.written}
-          onChange={(written) => set({ written })}
-          height={boreHeight}
-        />
-        <View style={styles.beside}>
-          <View>
-            <Soft>Note, as written</Soft>
-            <Title style={styles.noteName} testID="note-name">
-              {displayName(tone.written)}
-            </Title>
-            <Soft>{`${registerOf(instrument, tone.written).name} register`}</Soft>
-          </View>
-          <Stepper
-            label="Hold"
-            value={tone.beats}
-            low={2}
-            high={32}
-            text={tone.tempo === null ? `${tone.beats} s` : `${tone.beats} beats`}
-            onChange={(beats) => set({ beats })}
-          />
-          <Choice
-            label="Time"
-            value={tone.tempo === null ? 'free' : 'metronome'}
-            onChange={(time) => set({ tempo: time === 'free' ? null : 60 })}
-            options={[
-              { value: 'metronome', label: 'metronome' },
-              { value: 'free', label: 'free' },
-            ]}
-          />
-          {tone.tempo === null ? null : (
-            <Stepper
-              label="Tempo"
-              value={tone.tempo}
-              low={SLOWEST}
-              high={FASTEST}
-              step={2}
-              text={`♩ ${tone.tempo}`}
-              onChange={(tempo) => set({ tempo })}
-            />
-          )}
-        </View>
+    );
+  const offered = families.filter(
+    (family) =>
+      family.unfit(instrument) === null && (purpose === 'everything' || family.purposes.includes(purpose)),
+  );
+  const open = (family: Family) =>
+    router.push(family.id === 'long-tone' ? '/long-tone' : `/exercise/${family.id}`);
+  return (
+    <Screen caption={instrument.name} title="What shall we work on?">
+      <View style={styles.links}>
+        <Button look="quiet" label="Instrument" onPress={() => router.push('/instruments')} />
+        <Button look="quiet" label="My own music" onPress={() => router.push('/music')} />
       </View>
-      {score.ok ? null : <Notice problem text={score.problem} />}
+      <Choice<Purpose | 'everything'>
+        label="Looking for"
+        value={purpose}
+        onChange={setPurpose}
+        options={['everything' as const, ...PURPOSES].map((each) => ({ value: each, label: each }))}
+      />
+      {SECTIONS.map(([section, title]) => {
+        const here = offered.filter((family) => family.section === section);
+        return here.length === 0 ? null : (
+          <View key={section} style={styles.section}>
+            <Soft>{title}</Soft>
+            <View style={wide ? styles.columns : undefined}>
+              {here.map((family) => (
+                <FamilyRow key={family.id} family={family} half={wide} onPress={() => open(family)} />
+              ))}
+            </View>
+          </View>
+        );
+      })}
     </Screen>
   );
 }
 
+function FamilyRow({ family, half, onPress }: { family: Family; half: boolean; onPress: () => void }) {
+  const palette = usePalette();
+  return (
+    <Pressable
+      role="link"
+      aria-label={family.title}
+      onPress={onPress}
+      style={({ pressed }) => [
+        styles.family,
+        half && styles.half,
+        { borderTopColor: palette.hairline, opacity: pressed ? 0.6 : 1 },
+      ]}
+    >
+      <Heading style={styles.name}>{family.title}</Heading>
+      <Body style={styles.what}>{family.what.split(/(?<=[.?])\s/)[0]}</Body>
+    </Pressable>
+  );
+}
+
 const styles = StyleSheet.create({
-  noteRow: { flexDirection: 'row', gap: 14 },
-  beside: { flex: 1, gap: 14, minWidth: 0 },
-  noteName: { fontFamily: fonts.display, fontSize: 52, lineHeight: 62 },
-  file: { gap: 10, alignItems: 'flex-start' },
-  shrink: { flexShrink: 1 },
+  links: { flexDirection: 'row', gap: 20, marginTop: -10 },
+  section: { gap: 6 },
+  columns: { flexDirection: 'row', flexWrap: 'wrap', columnGap: 36 },
+  family: { borderTopWidth: 1, paddingVertical: 12, gap: 2 },
+  half: { width: '47%' },
+  name: { fontFamily: fonts.display, fontSize: 20, lineHeight: 26 },
+  what: { fontSize: 16, lineHeight: 22 },
 });

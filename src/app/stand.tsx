@@ -8,7 +8,7 @@ import { steadyPlayer } from '@/core/simulate';
 import { displayName } from '@/core/tuning';
 import type { SourceChoice } from '@/audio';
 import { chosenFile, useStand } from '@/practice';
-import { useSettings, type Settings } from '@/store';
+import { tuningOf, useSettings, type Settings } from '@/store';
 import {
   Button,
   fonts,
@@ -83,6 +83,7 @@ function Stage({ settings, score, source }: StageProps) {
   const stand = useStand({
     score,
     a4: settings.a4,
+    tuning: useMemo(() => tuningOf(settings), [settings]),
     source,
     metronomeSound: settings.metronomeSound,
     thread,

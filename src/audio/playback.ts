@@ -3,12 +3,14 @@ export class Playback {
   private context: AudioContext | null = null;
 
   /** Starts from the beginning; `onEnd` is called when it has been heard out or stopped. */
-  play(samples: Int16Array, sampleRate: number, onEnd: () => void): void {
+  play(samples: Int16Array | Float32Array, sampleRate: number, onEnd: () => void): void {
     this.stop();
     const context = new AudioContext();
     const buffer = context.createBuffer(1, Math.max(1, samples.length), sampleRate);
     buffer.copyToChannel(
-      Float32Array.from(samples, (x) => x / 32_768),
+      samples instanceof Int16Array
+        ? Float32Array.from(samples, (x) => x / 32_768)
+        : new Float32Array(samples),
       0,
     );
     const node = new AudioBufferSourceNode(context, { buffer });

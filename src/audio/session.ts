@@ -1,5 +1,6 @@
 import type { Score } from '@/core/exercises';
 import type { Player } from '@/core/simulate';
+import type { Offsets } from '@/core/tuning';
 import { AnalysisClient, type Result } from '@/worker';
 import { Metronome } from './metronome';
 import { openMicrophone } from './microphone';
@@ -16,6 +17,8 @@ export type SourceChoice =
 export interface SessionOptions {
   readonly score: Score;
   readonly a4: number;
+  /** Where notes ought to lie against equal temperament. */
+  readonly offsets: Offsets;
   readonly source: SourceChoice;
   readonly metronomeSound: boolean;
   /** New frames, in rows of LIVE_STRIDE values. */
@@ -84,6 +87,7 @@ export class Session {
       {
         sampleRate: context.sampleRate,
         a4,
+        offsets: [...options.offsets],
         score,
         gainControlled: source.processing.includes('gain-control'),
         silenceSeconds: source.kind === 'file' ? null : SILENCE_SECONDS,

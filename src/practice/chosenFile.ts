@@ -1,3 +1,5 @@
+import { askForFile } from './files';
+
 /** The recording chosen for the next take. A file cannot be stored or put into an address, so it waits here. */
 let chosen: File | null = null;
 
@@ -7,13 +9,4 @@ export const chooseFile = (file: File | null) => {
 export const chosenFile = () => chosen;
 
 /** Asks for a recording with the browser's own dialog; null when the player changes their mind. */
-export function askForRecording(): Promise<File | null> {
-  return new Promise((resolve) => {
-    const input = document.createElement('input');
-    input.type = 'file';
-    input.accept = 'audio/*,.wav,.mp3,.ogg,.m4a,.flac';
-    input.onchange = () => resolve(input.files?.[0] ?? null);
-    input.oncancel = () => resolve(null);
-    input.click();
-  });
-}
+export const askForRecording = () => askForFile('audio/*,.wav,.mp3,.ogg,.m4a,.flac');

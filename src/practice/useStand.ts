@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef, useState, type RefObject } from 'react'
 import { LiveWords } from '@/core/assess';
 import type { Score } from '@/core/exercises';
 import { findInstrument, soundingOf } from '@/core/instruments';
-import { hertzToMidi } from '@/core/tuning';
+import { hertzToMidi, type Offsets } from '@/core/tuning';
 import { Session, SourceProblem, type SourceChoice } from '@/audio';
 import { newTake, saveDraft } from '@/store';
 import type { ThreadHandle } from '@/ui';
@@ -14,6 +14,7 @@ export type StandPhase = 'ready' | 'opening' | 'counting' | 'listening' | 'measu
 export interface StandOptions {
   readonly score: Score;
   readonly a4: number;
+  readonly tuning: { readonly name: string; readonly offsets: Offsets };
   readonly source: SourceChoice;
   readonly metronomeSound: boolean;
   readonly thread: RefObject<ThreadHandle | null>;
@@ -57,14 +58,15 @@ export function useStand(options: StandOptions): Stand {
 
   const start = useCallback(() => {
     if (session.current) return;
-    const { score, a4, source, metronomeSound } = latest.current;
+    const { score, a4, tuning, source, metronomeSound } = latest.current;
     setProblem(null);
     setPhase('opening');
     setSaid({ word: '…', hint: source.kind === 'microphone' ? 'opening the microphone' : 'getting ready' });
-    const live = new LiveThread(score, a4);
+    const live = new LiveThread(score, a4, tuning.offsets);
     Session.start({
       score,
       a4,
+      offsets: tuning.offsets,
       source,
       metronomeSound,
       onLive: (frames, sounding) => live.receive(frames, sounding),
@@ -79,6 +81,7 @@ export function useStand(options: StandOptions): Stand {
           sourceName: from.name,
           sampleRate,
           a4,
+          temperament: tuning.name,
           processing: from.processing,
         };
         saveDraft(newTake(score, result, conditions, new Date()), result.audio).then(
@@ -123,10 +126,12 @@ class LiveThread {
   constructor(
     score: Score,
     private readonly a4: number,
+    offsets: Offsets,
   ) {
     const instrument = findInstrument(score.instrumentId);
     const note = score.notes[0];
-    this.target = instrument && note ? soundingOf(instrument, note.written) : 69;
+    const sounding = instrument && note ? soundingOf(instrument, note.written) : 69;
+    this.target = sounding + (offsets[sounding] ?? 0) / 100;
   }
 
   receive(frames: Float32Array, sounding: boolean): void {

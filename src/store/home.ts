@@ -2,6 +2,8 @@ import { createAsyncStorage } from '@react-native-async-storage/async-storage';
 import * as z from 'zod';
 import { loadDemo } from './demo';
 import { LedgerStore } from './ledgerStore';
+import { applySettings } from './settings';
+import type { Storage } from './storage';
 
 export type Whose = 'mine' | 'demo';
 
@@ -13,6 +15,7 @@ export interface Home {
   readonly whose: Whose;
   readonly demoOffered: boolean;
   readonly store: LedgerStore;
+  readonly storage: Storage;
 }
 
 /** Opens the player's log, or the demo's where the server offers one and the player has not left it. */
@@ -25,7 +28,8 @@ export async function openHome(): Promise<Home> {
   const store = new LedgerStore(storage);
   if (whose === 'demo') await loadDemo(storage, store);
   await store.sweep(new Date());
-  return { whose, demoOffered, store };
+  applySettings(await store.readSettings());
+  return { whose, demoOffered, store, storage };
 }
 
 export async function chooseHome(whose: Whose): Promise<void> {

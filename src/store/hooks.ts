@@ -1,8 +1,10 @@
 import useSWR, { mutate } from 'swr';
+import type { Score } from '@/core/exercises';
 import type { Take } from '@/core/take';
 import { chooseHome, openHome, type Home, type Whose } from './home';
 import type { Log, StorageUse } from './ledgerStore';
-import { defaultSettings, type Settings } from './settings';
+import { addPiece, readMusic, removePiece, restorePiece, type Piece } from './musicStore';
+import { applySettings, defaultSettings, type Settings } from './settings';
 
 const HOME = 'home';
 const data = (name: string) => ['data', name] as const;
@@ -37,6 +39,29 @@ export function useStorageUse() {
   return useSWR<StorageUse>(data('use'), async () => (await home()).store.use(), LOCAL);
 }
 
+/** The player's own music, newest first. */
+export function useMusic() {
+  return useSWR<Piece[], Error>(data('music'), async () => readMusic((await home()).storage), LOCAL);
+}
+
+export async function addMusic(fileName: string, score: Score): Promise<Piece> {
+  const piece = await addPiece((await home()).storage, fileName, score, new Date());
+  await refresh();
+  return piece;
+}
+
+/** @returns the piece, for putting it back. */
+export async function removeMusic(id: string): Promise<Piece | null> {
+  const piece = await removePiece((await home()).storage, id);
+  await refresh();
+  return piece;
+}
+
+export async function restoreMusic(piece: Piece): Promise<void> {
+  await restorePiece((await home()).storage, piece);
+  await refresh();
+}
+
 /** Settings, and a way to change some of them at once. `ready` is false until they have been read. */
 export function useSettings(): {
   settings: Settings;
@@ -51,6 +76,7 @@ export function useSettings(): {
   const change = async (part: Partial<Settings>) => {
     const { store } = await home();
     const next = { ...(await store.readSettings()), ...part };
+    applySettings(next);
     await update(next, { revalidate: false });
     await store.writeSettings(next);
   };

@@ -1,20 +1,25 @@
 export { demoSchema, type Demo } from './demo';
 export type { Whose } from './home';
 export {
+  addMusic,
   changeHome,
   changeRemark,
   deleteTake,
   discardDraft,
   keepDraft,
   loadAudio,
+  removeMusic,
+  restoreMusic,
   saveDraft,
   undeleteTake,
   useDraft,
   useHome,
   useLog,
+  useMusic,
   useSettings,
   useStorageUse,
   useTake,
 } from './hooks';
 export { newTake } from './newTake';
-export type { Settings } from './settings';
+export { tuningOf, type Settings } from './settings';
+export type { Piece } from './musicStore';

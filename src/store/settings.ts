@@ -1,8 +1,10 @@
 import * as z from 'zod';
 import { defaultLongTone, longToneSchema } from '@/core/exercises';
+import { instrumentSchema, setOwnInstruments } from '@/core/instruments';
+import { offsetsOf, setNaming, temperaments, type Offsets } from '@/core/tuning';
 import type { RecordKind } from './records';
 
-export const SETTINGS_VERSION = 1;
+export const SETTINGS_VERSION = 2;
 
 export const settingsSchema = z.object({
   version: z.literal(SETTINGS_VERSION),
@@ -13,6 +15,19 @@ export const settingsSchema = z.object({
   keepAudio: z.boolean(),
   audioQuotaMegabytes: z.number().min(10).max(2000),
   longTone: longToneSchema,
+  /** What is being played. */
+  instrumentId: z.string(),
+  level: z.enum(['beginner', 'steady', 'advanced', 'exacting']),
+  naming: z.enum(['english', 'german', 'fixed-do']),
+  temperament: z.enum(['equal', 'just', 'pythagorean', 'meantone', 'well-quarter', 'well-sixth', 'own']),
+  /** Pitch class of the temperament's tonic, sounding. */
+  tonic: z.number().int().min(0).max(11),
+  /** A tuning file that was brought in: its name, and cents of each note against equal temperament. */
+  ownTuning: z.object({ name: z.string(), offsets: z.array(z.number().nullable()).length(128) }).nullable(),
+  /** The player's own instruments. */
+  ownInstruments: z.array(instrumentSchema),
+  /** What was last set for each exercise family, by its id. */
+  exercises: z.record(z.string(), z.record(z.string(), z.unknown())),
 });
 export type Settings = z.infer<typeof settingsSchema>;
 
@@ -20,8 +35,15 @@ export const settingsKind: RecordKind<Settings> = {
   name: 'settings',
   version: SETTINGS_VERSION,
   schema: settingsSchema,
-  migrations: {},
+  migrations: {
+    1: (record) => ({ ...defaultSettings, ...record, instrumentId: instrumentOf(record['longTone']) }),
+  },
 };
+
+function instrumentOf(longTone: unknown): string {
+  const read = z.object({ instrumentId: z.string() }).safeParse(longTone);
+  return read.success ? read.data.instrumentId : defaultSettings.instrumentId;
+}
 
 export const defaultSettings: Settings = {
   version: SETTINGS_VERSION,
@@ -32,4 +54,26 @@ export const defaultSettings: Settings = {
   keepAudio: true,
   audioQuotaMegabytes: 200,
   longTone: defaultLongTone('flute'),
+  instrumentId: 'flute',
+  level: 'steady',
+  naming: 'english',
+  temperament: 'equal',
+  tonic: 0,
+  ownTuning: null,
+  ownInstruments: [],
+  exercises: {},
 };
+
+/** Makes known to the core what of the settings it is to know of. */
+export function applySettings({ ownInstruments, naming }: Settings): void {
+  setOwnInstruments(ownInstruments);
+  setNaming(naming);
+}
+
+/** The tuning that pitch is told in, as the settings have it. */
+export function tuningOf({ temperament, tonic, ownTuning }: Settings): { name: string; offsets: Offsets } {
+  if (temperament === 'own' && ownTuning) return ownTuning;
+  const id = temperament === 'own' ? 'equal' : temperament;
+  const name = temperaments.find((each) => each.id === id)?.name ?? 'Equal';
+  return { name, offsets: offsetsOf({ temperament: id, tonic }) };
+}

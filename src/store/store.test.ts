@@ -33,6 +33,7 @@ function takeNamed(id: string, createdAt: string, bytes = 1000): Take {
       sourceName: 'x',
       sampleRate: 8000,
       a4: 440,
+      temperament: 'Equal',
       processing: [],
       clipped: false,
       floorDb: -70,

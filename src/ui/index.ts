@@ -1,7 +1,10 @@
 export { Bore } from './bore/Bore';
+export { RangeBore } from './bore/RangeBore';
 export { Button } from './button';
+export { ParameterControls } from './exercise/ParameterControls';
 export { Choice, keyHandler, Stepper } from './controls';
 export { agoText, clockText, dayHeading, dayText } from './dates';
+export { Notation } from './notation/Notation';
 export { Notice } from './notice';
 export { Screen } from './screen';
 export { Shell } from './shell';

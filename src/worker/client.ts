@@ -1,3 +1,4 @@
+import { ownInstruments } from '@/core/instruments';
 import {
   replySchema,
   type ListenRequest,
@@ -29,9 +30,13 @@ export class AnalysisClient {
   }
 
   /** Starts a take; its samples are to arrive on `samples`. */
-  listen(request: Omit<ListenRequest, 'kind'>, samples: MessagePort, handlers: ListenHandlers): void {
+  listen(
+    request: Omit<ListenRequest, 'kind' | 'ownInstruments'>,
+    samples: MessagePort,
+    handlers: ListenHandlers,
+  ): void {
     this.handlers = handlers;
-    this.send({ kind: 'listen', ...request }, [samples]);
+    this.send({ kind: 'listen', ownInstruments: ownInstruments(), ...request }, [samples]);
   }
 
   addClicks(clicks: { seconds: number; accent: boolean }[]): void {
@@ -42,10 +47,10 @@ export class AnalysisClient {
     this.send({ kind: 'finish', interruption });
   }
 
-  simulate(request: Omit<SimulateRequest, 'kind'>): Promise<Float32Array<ArrayBuffer>> {
+  simulate(request: Omit<SimulateRequest, 'kind' | 'ownInstruments'>): Promise<Float32Array<ArrayBuffer>> {
     return new Promise((resolve) => {
       this.simulated = resolve;
-      this.send({ kind: 'simulate', ...request });
+      this.send({ kind: 'simulate', ownInstruments: ownInstruments(), ...request });
     });
   }
 

@@ -3,12 +3,15 @@ import { timingSchema } from '@/core/assess';
 import { scoreSchema } from '@/core/exercises';
 import { traceSchema } from '@/core/take';
 import { eventSchema, noteSchema } from '@/core/notes';
-import { playerSchema } from '@/core/simulate';
+import { instrumentSchema } from '@/core/instruments';
+import { faultRatesSchema, playerSchema } from '@/core/simulate';
 
 /** Page → worker. A `listen` message is a TakeRequest and carries the port on which the samples arrive. */
 export const requestSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('listen'),
+    /** The worker has a catalogue of its own; these are the player's. */
+    ownInstruments: z.array(instrumentSchema),
     sampleRate: z.number(),
     a4: z.number(),
     score: scoreSchema,
@@ -16,6 +19,7 @@ export const requestSchema = z.discriminatedUnion('kind', [
     silenceSeconds: z.number().positive().nullable(),
     longestSeconds: z.number().positive(),
     firstBeat: z.number().nullable(),
+    offsets: z.array(z.number().nullable()).optional(),
     drone: z.array(z.number().positive()).optional(),
     company: z.boolean().optional(),
     roundTrip: timingSchema.shape.roundTrip,
@@ -28,8 +32,10 @@ export const requestSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('finish'), interruption: z.string().nullable() }),
   z.object({
     kind: z.literal('simulate'),
+    ownInstruments: z.array(instrumentSchema),
     score: scoreSchema,
     player: playerSchema,
+    faults: faultRatesSchema.optional(),
     seed: z.number(),
     sampleRate: z.number(),
     a4: z.number(),

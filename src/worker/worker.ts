@@ -1,4 +1,4 @@
-import { findInstrument } from '@/core/instruments';
+import { findInstrument, setOwnInstruments } from '@/core/instruments';
 import { perform } from '@/core/simulate';
 import { TakeListener } from '@/core/take';
 import {
@@ -39,15 +39,18 @@ function hear(data: unknown): void {
 
 function listen(request: ListenRequest, port: MessagePort | undefined): void {
   if (!port) throw new Error('a listen message needs a port for the samples');
+  setOwnInstruments(request.ownInstruments);
   take = new TakeListener(request);
   samplesPort = port;
   port.onmessage = ({ data }) => guarded(() => hear(data));
 }
 
 function simulate(request: SimulateRequest): void {
+  setOwnInstruments(request.ownInstruments);
   const instrument = findInstrument(request.score.instrumentId);
   if (!instrument) throw new Error(`there is no instrument "${request.score.instrumentId}"`);
-  const { audio } = perform({ ...request, instrument });
+  const { faults, ...rest } = request;
+  const { audio } = perform({ ...rest, instrument, ...(faults && { faults }) });
   scope.postMessage({ kind: 'simulated', audio }, [audio.buffer]);
 }
 

@@ -10,6 +10,7 @@ export {
   modeOf,
   modePitch,
   modesOf,
+  ownInstruments,
   registerOf,
   setOwnInstruments,
   soundingOf,

@@ -16,6 +16,11 @@ export function setOwnInstruments(list: readonly Instrument[]): void {
   own = new Map(list.map((each) => [each.id, each]));
 }
 
+/** The player's own instruments that are known now. */
+export function ownInstruments(): Instrument[] {
+  return [...own.values()];
+}
+
 export function findInstrument(id: string): Instrument | undefined {
   return own.get(id) ?? shipped.get(id);
 }

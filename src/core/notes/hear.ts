@@ -1,6 +1,6 @@
 import type { Instrument } from '@/core/instruments';
 import type { Frames } from '@/core/signal';
-import type { Decibels, Hertz, Seconds } from '@/core/tuning';
+import type { Decibels, Hertz, Offsets, Seconds } from '@/core/tuning';
 import { separateDetours } from './detours';
 import { gapsBetween } from './gaps';
 import { soundingLine } from './line';
@@ -19,6 +19,8 @@ export interface Heard {
 export interface HearingOptions {
   /** Pitch standard. */
   readonly a4?: Hertz;
+  /** Where notes ought to lie against equal temperament; centres are told from there. */
+  readonly offsets?: Offsets;
   readonly purity?: PurityLimits;
   /** The recording's gain was changed behind our back: levels say nothing about the player. */
   readonly gainControlled?: boolean;

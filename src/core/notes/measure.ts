@@ -49,6 +49,7 @@ export function measureNote(
 
   const centrePitch = median(line.pitch.subarray(segment.from, segment.to));
   const soundingMidi = Math.round(centrePitch);
+  const asked = options.offsets?.[soundingMidi] ?? 0;
   const written = writtenOf(instrument, soundingMidi);
   const body = bodyOf(segment, hop);
   const long = (body.to - body.from) * hop >= SHORTEST_FOR_TREND;
@@ -89,7 +90,7 @@ export function measureNote(
     writtenName: noteName(written),
     mode: modeOf(instrument, written),
     register: registerOf(instrument, written).id,
-    centreCents: figure('centreCents', alone(100 * (centrePitch - soundingMidi)), pitchReason),
+    centreCents: figure('centreCents', alone(100 * (centrePitch - soundingMidi) - asked), pitchReason),
     driftCentsPerSecond: figure('driftCentsPerSecond', alone(long ? pitchSlope / hop : NaN), pitchReason),
     wobbleCents: figure('wobbleCents', alone(motion?.wobbleCents), pitchReason),
     vibrato: doubts.pitch ? null : (motion?.vibrato ?? null),

@@ -32,7 +32,7 @@ export const noteSchema = z.object({
   writtenName: z.string(),
   mode: z.number().int(),
   register: z.string(),
-  /** Median distance from `soundingMidi` in equal temperament. */
+  /** Median distance from `soundingMidi` in the chosen temperament. */
   centreCents: figure,
   /** Robust slope of the pitch. */
   driftCentsPerSecond: figure,

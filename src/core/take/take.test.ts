@@ -117,6 +117,7 @@ test('what is kept fits its schema, and says nothing of levels under gain contro
     sourceName: 'm',
     sampleRate: RATE,
     a4: 440,
+    temperament: 'Equal',
     processing: [],
     interruption: null,
   } as const;

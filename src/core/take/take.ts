@@ -13,6 +13,8 @@ export const conditionsSchema = z.object({
   sourceName: z.string(),
   sampleRate: z.number(),
   a4: z.number(),
+  /** Name of the temperament that pitch was told in. */
+  temperament: z.string().default('Equal'),
   /** Processing that stayed on although it was asked off. */
   processing: z.array(z.enum(['gain-control', 'noise-suppression', 'echo-cancellation'])),
   clipped: z.boolean(),

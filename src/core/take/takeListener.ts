@@ -11,6 +11,7 @@ import {
   type Click,
   type LiveFrame,
 } from '@/core/signal';
+import type { Offsets } from '@/core/tuning';
 import { Recorder } from './recorder';
 import type { Trace } from './take';
 import { traceOf } from './trace';
@@ -26,6 +27,8 @@ export interface TakeRequest {
   readonly longestSeconds: number;
   /** Clock time of the first beat of the music; null without a metronome. */
   readonly firstBeat: number | null;
+  /** Where notes ought to lie against equal temperament, cents by MIDI number. */
+  readonly offsets?: Offsets | undefined;
   /** Pitches of a drone that sounds in the room, Hz; none with headphones. */
   readonly drone?: readonly number[] | undefined;
   /** Someone else plays or hums along. */
@@ -122,6 +125,7 @@ export class TakeListener {
       a4: request.a4,
       gainControlled: request.gainControlled,
       company: request.company ?? false,
+      ...(request.offsets && { offsets: request.offsets }),
       purity: { ...ORDINARY_PURITY, vibratoAllowed: request.score.vibrato !== 'none' },
     });
     return {

@@ -35,8 +35,15 @@ export function noteName(midi: Midi): string {
   return `${COMMON_NAMES[pitchClass(nearest)]}${octaveOf(nearest)}`;
 }
 
+let usual: NamingConvention = 'english';
+
+/** The convention that `displayName` uses where none is given: the player's own. */
+export function setNaming(convention: NamingConvention): void {
+  usual = convention;
+}
+
 /** Nearest quarter-tone, for the eye: `B♭4`, and between two semitones `E½♭4` or `D½♯4`. */
-export function displayName(midi: Midi, convention: NamingConvention = 'english'): string {
+export function displayName(midi: Midi, convention: NamingConvention = usual): string {
   const nearest = Math.round(2 * midi) / 2;
   const below = Math.floor(nearest);
   const name = (note: Midi) => NAMES[convention][pitchClass(note)] ?? '';

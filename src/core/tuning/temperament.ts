@@ -97,6 +97,13 @@ export function temperedOffset(midi: Midi, { temperament, tonic }: Omit<Tuning, 
   return offset(Math.floor(midi)) - offset(69);
 }
 
+/** Offsets of all 128 notes from equal temperament, cents; null where a tuning leaves a note out. */
+export type Offsets = readonly (Cents | null)[];
+
+export function offsetsOf(tuning: Omit<Tuning, 'a4'>): Offsets {
+  return Array.from({ length: 128 }, (_, midi) => temperedOffset(midi, tuning));
+}
+
 /** Frequency that a note is to have. */
 export function targetHertz(midi: Midi, tuning: Tuning): Hertz {
   return midiToHertz(midi + temperedOffset(midi, tuning) / 100, tuning.a4);

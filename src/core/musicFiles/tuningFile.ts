@@ -1,5 +1,5 @@
 import { failure, success, type Outcome } from '@/core/outcome';
-import type { Cents, Hertz, Midi } from '@/core/tuning';
+import { centsBetween, midiToHertz, type Cents, type Hertz, type Midi, type Offsets } from '@/core/tuning';
 
 /** A scale from a tuning file: cents of its degrees over the first; the last one is the period (mostly the octave). */
 export interface ScaleFile {
@@ -100,4 +100,15 @@ export function scaleHertz(note: Midi, scale: ScaleFile, a4: Hertz, mapping?: Ke
   const reference = centsOfNote(map.referenceNote, scale, map);
   if (here === null || reference === null) return null;
   return map.referenceHz * 2 ** ((here - reference) / 1200);
+}
+
+/** Cents of every note against equal temperament. Its A4 is put on the pitch standard, whatever that is. */
+export function offsetsOfScale(scale: ScaleFile, mapping?: KeyboardMap): Offsets {
+  const hertz = (midi: Midi) => scaleHertz(midi, scale, 440, mapping);
+  const a4 = hertz(69);
+  const base = a4 === null ? 0 : centsBetween(a4, 440);
+  return Array.from({ length: 128 }, (_, midi) => {
+    const here = hertz(midi);
+    return here === null ? null : centsBetween(here, midiToHertz(midi)) - base;
+  });
 }

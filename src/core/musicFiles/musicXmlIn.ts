@@ -166,12 +166,12 @@ export function readMusicXml(name: string, bytes: Uint8Array, instrument: Instru
   }
 }
 
-function readExtras(root: Element): Omit<Score, 'notes'> | null {
+/** What notation has no sign for; its notes are none. */
+function readExtras(root: Element): Score | null {
   for (const field of descendants(root, 'miscellaneous-field')) {
     if (field.attributes['name'] !== EXTRAS_FIELD) continue;
     try {
-      const { notes: _none, ...extras } = scoreOf({ ...(JSON.parse(field.text) as Score), notes: [] });
-      return extras;
+      return scoreOf({ ...(JSON.parse(field.text) as Score), notes: [] });
     } catch {
       return null;
     }

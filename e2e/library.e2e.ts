@@ -1,0 +1,157 @@
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Page } from 'playwright-core';
+import { fromMusicXml, toMidi, toMusicXml } from '@/core/musicFiles';
+import { findFamily } from '@/core/exercises';
+import { findInstrument } from '@/core/instruments';
+import { chooseInstrument, openPage, startServer, type OpenPage, type RunningServer } from './browser';
+
+let server: RunningServer;
+let open: OpenPage | null = null;
+beforeAll(async () => {
+  server = await startServer();
+});
+afterEach(async () => {
+  await open?.close();
+  open = null;
+});
+afterAll(() => server.stop());
+
+const music = (page: Page) => page.getByTestId('notation').first();
+const words = async (page: Page) => (await music(page).getAttribute('aria-label')) ?? '';
+const folder = () => mkdtempSync(join(tmpdir(), 'gold-reed-e2e-'));
+
+test('a family is found by its purpose, changed on the bore, heard, and taken along as a file that comes back', async () => {
+  open = await openPage(server.url);
+  const { page } = open;
+  await chooseInstrument(page, 'Bassoon');
+  await page.getByRole('link', { name: 'Practise' }).click();
+  await page.getByRole('radio', { name: 'the break' }).click();
+  await expect(page.getByRole('link', { name: 'Melody' }).count()).resolves.toBe(0);
+  await page.getByRole('link', { name: 'Octave slurs' }).click();
+  await music(page).locator('svg').waitFor();
+  const before = await words(page);
+  await page.getByRole('slider', { name: 'Lower notes: lowest note' }).focus();
+  await page.keyboard.press('ArrowUp');
+  await page.waitForFunction(
+    (text) => document.querySelector('[data-testid=notation]')?.getAttribute('aria-label') !== text,
+    before,
+  );
+  await page.getByRole('radio', { name: 'low high high low' }).click();
+  await page.getByText('With the usual fault').click();
+  await page.getByText('Listen for holes in the slurs').waitFor({ timeout: 30_000 });
+
+  const [saved] = await Promise.all([page.waitForEvent('download'), page.getByText('MusicXML').click()]);
+  const bassoon = findInstrument('bassoon');
+  const back = bassoon && fromMusicXml(readFileSync(await saved.path(), 'utf8'), bassoon);
+  expect(back).toMatchObject({
+    ok: true,
+    value: { family: 'octave-slurs', parameters: { pattern: 'LHHL' } },
+  });
+
+  // What was set is there again after a reload.
+  const changed = await words(page);
+  await page.reload();
+  await music(page).locator('svg').waitFor();
+  expect(await words(page)).toBe(changed);
+  expect(open.complaints).toEqual([]);
+});
+
+test.each([
+  [390, 844],
+  [1280, 800],
+])('no music is wider than a screen of %d × %d, and it is drawn quickly', async (width, height) => {
+  open = await openPage(server.url, { width, height });
+  const { page } = open;
+  for (const id of ['subdivision-ladder', 'harmonic-climb', 'roaming-scale', 'eight-ways', 'air-drills']) {
+    await page.goto(`${server.url}/exercise/${id}`);
+    await page.getByRole('heading', { level: 1 }).waitFor();
+    if (id !== 'air-drills') {
+      await music(page).locator('svg').waitFor();
+      const box = await music(page).locator('svg').boundingBox();
+      expect((box?.x ?? 0) + (box?.width ?? width + 1)).toBeLessThanOrEqual(width);
+    }
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
+  }
+  expect(open.complaints).toEqual([]);
+});
+
+test('own music comes in, its places are marked and cut out; what cannot be read is explained; removing can be undone', async () => {
+  open = await openPage(server.url);
+  const { page } = open;
+  await chooseInstrument(page, 'Bassoon');
+  await page.goto(`${server.url}/music`);
+  const bassoon = findInstrument('bassoon')!;
+  const score = findFamily('vent-flick')!.make('bassoon');
+  if (!score.ok) throw new Error(score.problem);
+  const path = folder();
+  const bringIn = async (name: string, content: string | Uint8Array) => {
+    writeFileSync(join(path, name), content);
+    const [chooser] = await Promise.all([
+      page.waitForEvent('filechooser'),
+      page.getByTestId('import').click(),
+    ]);
+    await chooser.setFiles(join(path, name));
+  };
+  await bringIn('broken.musicxml', '<score-partwise><part></score-partwise>');
+  await expect(page.getByTestId('problem').innerText()).resolves.toMatch(
+    /broken.musicxml: the file is not well-formed XML/,
+  );
+  await bringIn('reeds.musicxml', toMusicXml({ ...score.value, title: 'Down by the reeds' }, bassoon));
+  await page.getByRole('heading', { level: 1, name: 'Down by the reeds' }).waitFor();
+  await page.getByRole('button', { name: 'A2 slurred up to A3' }).click();
+  await page.getByTestId('drill').getByTestId('notation').locator('svg').waitFor();
+  await page.getByTestId('remove').click();
+  await page.getByText('was removed').waitFor();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('link', { name: 'Down by the reeds' }).waitFor();
+  await bringIn('low.mid', toMidi(score.value, bassoon));
+  await page.getByRole('heading', { level: 1, name: 'Vent-flick' }).waitFor();
+  expect(open.complaints).toEqual([]);
+});
+
+test('an instrument of one’s own is copied, changed, checked, and played from then on', async () => {
+  open = await openPage(server.url);
+  const { page } = open;
+  await chooseInstrument(page, 'Whistle in D');
+  await page.getByTestId('own').click();
+  await page.getByLabel('Name').fill('');
+  await expect(page.getByTestId('problem').innerText()).resolves.toMatch(/name: must not be empty/);
+  await page.getByLabel('Name').fill('Harbour whistle');
+  await page.getByRole('radio', { name: 'quarter-tones' }).click();
+  await page.getByRole('button', { name: 'Sounds, against written: more' }).click();
+  await page.getByTestId('keep').click();
+  await page.getByRole('button', { name: 'Change “Harbour whistle”' }).waitFor();
+  await page.goto(`${server.url}/exercise/tendency-scan`);
+  await music(page).locator('svg').waitFor();
+  expect(await words(page)).toMatch(/Harbour whistle.*half sharp/);
+  expect(open.complaints).toEqual([]);
+});
+
+test('a tuning file is brought in, and a sheet is printed as ink on white', async () => {
+  open = await openPage(server.url);
+  const { page } = open;
+  await page.getByRole('link', { name: 'Bench' }).click();
+  const file = join(folder(), 'meadow.scl');
+  const bringIn = async (text: string) => {
+    writeFileSync(file, text);
+    const [chooser] = await Promise.all([
+      page.waitForEvent('filechooser'),
+      page.getByRole('button', { name: /tuning file/ }).click(),
+    ]);
+    await chooser.setFiles(file);
+  };
+  await bringIn('Meadow\n12\n9/8\n');
+  await expect(page.getByTestId('tuning-problem').innerText()).resolves.toMatch(
+    /promises 12 degrees and has 1/,
+  );
+  await bringIn(`Meadow\n12\n${Array.from({ length: 12 }, (_, i) => `${100 * (i + 1)}.0`).join('\n')}\n`);
+  await page.getByRole('radio', { name: 'Meadow', checked: true }).waitFor();
+  await page.goto(`${server.url}/print?exercise=swells`);
+  await music(page).locator('svg').waitFor();
+  await page.emulateMedia({ media: 'print' });
+  expect(await page.getByRole('button', { name: 'Print' }).isVisible()).toBe(false);
+  await page.getByText('Four beats growing').waitFor();
+  expect(open.complaints).toEqual([]);
+});

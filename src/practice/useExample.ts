@@ -1,0 +1,62 @@
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { Playback } from '@/audio';
+import { beatsToSeconds, type Score } from '@/core/exercises';
+import { noFaults, steadyPlayer, typicalFault } from '@/core/simulate';
+import { AnalysisClient } from '@/worker';
+
+const RATE = 32_000;
+const LONGEST_SECONDS = 40;
+
+export type ExampleState = 'silent' | 'preparing' | 'playing';
+export type ExampleKind = 'clean' | 'faulty';
+
+/** The beginning of a score, as far as anybody wants to listen to an example. */
+function beginningOf(score: Score): Score {
+  const notes = score.notes.filter((note) => beatsToSeconds(score, note.startBeat) < LONGEST_SECONDS);
+  return { ...score, notes };
+}
+
+/** Hears a score played by the simulated player, cleanly or with the fault that is typical of it. */
+export function useExample(score: Score | null, a4: number) {
+  const [state, setState] = useState<ExampleState>('silent');
+  const [kind, setKind] = useState<ExampleKind>('clean');
+  const playback = useRef<Playback | null>(null);
+  const client = useRef<AnalysisClient | null>(null);
+  const stop = useCallback(() => {
+    client.current?.close();
+    client.current = null;
+    playback.current?.stop();
+    setState('silent');
+  }, []);
+  useEffect(() => stop, [score, stop]);
+  const play = (wanted: ExampleKind) => {
+    stop();
+    if (!score || score.notes.length === 0) return;
+    const { player, faults } =
+      wanted === 'clean' ? { player: steadyPlayer, faults: noFaults } : typicalFault(score);
+    const worker = new AnalysisClient();
+    client.current = worker;
+    setKind(wanted);
+    setState('preparing');
+    void worker
+      .simulate({
+        score: beginningOf(score),
+        player,
+        faults,
+        seed: 7,
+        sampleRate: RATE,
+        a4,
+        leadSeconds: 0.1,
+        tailSeconds: 0.4,
+      })
+      .then((samples) => {
+        if (client.current !== worker) return;
+        worker.close();
+        client.current = null;
+        playback.current ??= new Playback();
+        setState('playing');
+        playback.current.play(samples, RATE, () => setState('silent'));
+      });
+  };
+  return { state, kind, play, stop, listenFor: score ? typicalFault(score).words : '' };
+}

@@ -1,0 +1,57 @@
+import * as z from 'zod';
+import { scoreSchema, type Score } from '@/core/exercises';
+import { readRecord, type RecordKind } from './records';
+import type { Storage } from './storage';
+
+const KEY = 'music';
+
+const pieceSchema = z.object({
+  id: z.string(),
+  /** ISO 8601. */
+  addedAt: z.string(),
+  fileName: z.string(),
+  score: scoreSchema,
+});
+/** A piece of the player's own, as it was imported. */
+export type Piece = z.infer<typeof pieceSchema>;
+
+const musicSchema = z.object({ version: z.literal(1), pieces: z.array(pieceSchema) });
+const musicKind: RecordKind<z.infer<typeof musicSchema>> = {
+  name: 'music',
+  version: 1,
+  schema: musicSchema,
+  migrations: {},
+};
+
+/** The player's own music, newest first. What cannot be read is left as it lies, and reported. */
+export async function readMusic(storage: Storage): Promise<Piece[]> {
+  const text = await storage.getItem(KEY);
+  if (text === null) return [];
+  const read = readRecord(musicKind, text);
+  if (!read.ok) throw new Error(read.problem);
+  return read.value.pieces;
+}
+
+async function write(storage: Storage, pieces: Piece[]): Promise<void> {
+  await storage.setItem(KEY, JSON.stringify({ version: 1, pieces }));
+}
+
+export async function addPiece(storage: Storage, fileName: string, score: Score, now: Date): Promise<Piece> {
+  const piece = { id: `piece-${now.getTime().toString(36)}`, addedAt: now.toISOString(), fileName, score };
+  await write(storage, [piece, ...(await readMusic(storage))]);
+  return piece;
+}
+
+export async function removePiece(storage: Storage, id: string): Promise<Piece | null> {
+  const pieces = await readMusic(storage);
+  await write(
+    storage,
+    pieces.filter((piece) => piece.id !== id),
+  );
+  return pieces.find((piece) => piece.id === id) ?? null;
+}
+
+/** Puts a removed piece back. */
+export async function restorePiece(storage: Storage, piece: Piece): Promise<void> {
+  await write(storage, [piece, ...(await readMusic(storage)).filter((each) => each.id !== piece.id)]);
+}

@@ -1,0 +1,79 @@
+import { useEffect, useRef, useState } from 'react';
+import { StyleSheet, View, type LayoutChangeEvent } from 'react-native';
+import { scoreBeats, type Score } from '@/core/exercises';
+import type { Instrument } from '@/core/instruments';
+import { spokenName } from '@/core/tuning';
+import { Soft } from '../text';
+import { fonts, usePalette } from '../theme';
+import { Pictures } from './Pictures';
+
+interface NotationProps {
+  readonly score: Score;
+  readonly instrument: Instrument;
+  /** Size of a stave; 1.35 is legible at arm's length on a phone. */
+  readonly scale?: number;
+  readonly marked?: ReadonlySet<number>;
+  /** Black on white whatever the theme. */
+  readonly forPrint?: boolean;
+}
+
+const PRINT = { ink: '#000000', softInk: '#444444', goldText: '#000000' } as const;
+
+/** A score as music, in the theme's ink, as wide as it is given room for. The engraver is loaded when first needed. */
+export function Notation({ score, instrument, scale = 1.35, marked, forPrint = false }: NotationProps) {
+  const theme = usePalette();
+  const palette = forPrint ? PRINT : theme;
+  const element = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(0);
+  const [problem, setProblem] = useState<string | null>(null);
+  const { ink, softInk, goldText } = palette;
+  useEffect(() => {
+    let wanted = true;
+    if (width === 0 || score.notes.length === 0) return;
+    Promise.all([import('./engrave'), document.fonts.load(`20px ${fonts.text}`)])
+      .then(async ([{ engrave, fontsReady }]) => {
+        await fontsReady();
+        if (!wanted || !element.current) return;
+        const options = {
+          width,
+          scale,
+          ink,
+          soft: softInk,
+          gold: goldText,
+          font: fonts.bold,
+          ...(marked && { marked }),
+        };
+        engrave(element.current, score, instrument, options);
+        setProblem(null);
+      })
+      .catch((error: unknown) => setProblem(error instanceof Error ? error.message : String(error)));
+    return () => {
+      wanted = false;
+    };
+  }, [score, instrument, width, scale, ink, softInk, goldText, marked]);
+  return (
+    <View
+      onLayout={(event: LayoutChangeEvent) => setWidth(Math.floor(event.nativeEvent.layout.width))}
+      style={styles.whole}
+    >
+      {score.pictures.length > 0 ? <Pictures score={score} /> : null}
+      {score.notes.length > 0 ? (
+        <View role="img" aria-label={inWords(score, instrument)} testID="notation">
+          <div ref={element} />
+        </View>
+      ) : null}
+      {problem ? <Soft>{`The music could not be drawn: ${problem}`}</Soft> : null}
+    </View>
+  );
+}
+
+function inWords(score: Score, instrument: Instrument): string {
+  const row = score.notes.map((note) => note.written);
+  const few = row
+    .slice(0, 12)
+    .map((note) => spokenName(note))
+    .join(', ');
+  return `Music for ${instrument.name}, ${row.length} notes in ${Math.ceil(scoreBeats(score) / score.beatsPerBar)} bars, from ${spokenName(Math.min(...row))} to ${spokenName(Math.max(...row))}: ${few}${row.length > 12 ? ' and so on' : ''}`;
+}
+
+const styles = StyleSheet.create({ whole: { width: '100%', gap: 10 } });
