@@ -3,6 +3,7 @@ import { eventTable, falseEvents } from './events';
 import { liveTable } from './live';
 import { motionErrors } from './motion';
 import { recordedScales, SOUND_FONT } from './recorded';
+import { engraveTimes, scoreTimes } from './scores';
 import { growthTable, speedTable } from './speed';
 import { steadyErrors } from './steady';
 
@@ -12,6 +13,9 @@ console.log('\nSpeed: the whole analysis against f0 alone, in one run');
 console.table(speedTable());
 console.log('Cost a minute as takes get longer');
 console.table(growthTable());
+
+console.log('Writing exercises: every family on every instrument');
+console.table([scoreTimes()]);
 
 console.log('Steady tones of the simulated player, every instrument (cents)');
 console.table([40, 20].map((snrDb) => ({ snrDb, ...steadyErrors(snrDb, full ? 1 : 4) })));
@@ -35,7 +39,13 @@ if (existsSync(SOUND_FONT)) {
 
 if (process.argv.includes('--live')) {
   console.log('Live, in headless Chromium: from the sound to the painted thread');
-  void liveTable().then((rows) => console.table(rows));
+  void liveTable()
+    .then((rows) => {
+      console.table(rows);
+      console.log('Engraving on a phone’s screen');
+      return engraveTimes();
+    })
+    .then((rows) => console.table(rows));
 } else {
   console.log('With --live, the way from the sound to the painted thread is measured in Chromium too.');
 }

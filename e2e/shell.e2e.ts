@@ -1,7 +1,7 @@
 import { openPage, startServer, type OpenPage, type RunningServer } from './browser';
 
-/** Script before compression that the first page may cost. */
-const FIRST_LOAD_BYTES = 1_600_000;
+/** Script before compression that the first page may cost; the engraver and the readers of files are not among it. */
+const FIRST_LOAD_BYTES = 1_750_000;
 
 let server: RunningServer;
 let open: OpenPage | null = null;

@@ -28,6 +28,7 @@ export default function LongTone() {
   };
   const waitsForFile = settings.source === 'file' && !file;
   if (!instrument) return <Notice problem text={`There is no instrument “${tone.instrumentId}”.`} />;
+  const semitones = { ...instrument, step: 1 as const };
   const boreHeight = wide ? Math.min(620, height - 230) : 372;
   return (
     <Screen
@@ -88,7 +89,8 @@ export default function LongTone() {
       </View>
       <View style={styles.noteRow}>
         <Bore
-          instrument={instrument}
+          // Long tones are measured against semitones.
+          instrument={semitones}
           value={tone.written}
           onChange={(written) => set({ written })}
           height={boreHeight}

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { defaultLongTone, longToneSchema } from '@/core/exercises';
+import { defaultLongTone, longTonePartsSchema } from '@/core/exercises';
 import { instrumentSchema, setOwnInstruments } from '@/core/instruments';
 import { offsetsOf, setNaming, temperaments, type Offsets } from '@/core/tuning';
 import type { RecordKind } from './records';
@@ -14,7 +14,7 @@ export const settingsSchema = z.object({
   metronomeSound: z.boolean(),
   keepAudio: z.boolean(),
   audioQuotaMegabytes: z.number().min(10).max(2000),
-  longTone: longToneSchema,
+  longTone: longTonePartsSchema,
   /** What is being played. */
   instrumentId: z.string(),
   level: z.enum(['beginner', 'steady', 'advanced', 'exacting']),

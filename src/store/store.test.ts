@@ -1,9 +1,10 @@
 import * as z from 'zod';
 import { defaultLongTone, longTone } from '@/core/exercises';
+import { copyOf, findInstrument } from '@/core/instruments';
 import { TAKE_VERSION, type Take } from '@/core/take';
 import { LedgerStore } from './ledgerStore';
 import { readRecord, type RecordKind } from './records';
-import { defaultSettings } from './settings';
+import { defaultSettings, settingsKind } from './settings';
 import type { Storage } from './storage';
 
 class MapStorage implements Storage {
@@ -142,4 +143,23 @@ describe('older records', () => {
       expect(readRecord(kind, text)).toMatchObject({ ok: false });
     },
   );
+});
+
+test('settings of the first version are brought up to date, and an instrument of one’s own survives being read', () => {
+  const { instrumentId, level, naming, temperament, tonic, ownTuning, ownInstruments, exercises, ...first } =
+    defaultSettings;
+  const old = { ...first, version: 1, a4: 442, longTone: { ...first.longTone, instrumentId: 'oboe' } };
+  expect([level, naming, temperament, tonic, ownTuning, ownInstruments, exercises]).toHaveLength(7);
+  expect(readRecord(settingsKind, JSON.stringify(old))).toMatchObject({
+    ok: true,
+    value: { version: 2, a4: 442, instrumentId: 'oboe', level, ownInstruments: [] },
+  });
+  const mine = copyOf(findInstrument(instrumentId)!, 'own-1');
+  const stored = {
+    ...defaultSettings,
+    instrumentId: 'own-1',
+    ownInstruments: [mine],
+    longTone: { ...first.longTone, instrumentId: 'own-1' },
+  };
+  expect(readRecord(settingsKind, JSON.stringify(stored))).toEqual({ ok: true, value: stored });
 });

@@ -17,6 +17,8 @@ interface NotationProps {
   readonly forPrint?: boolean;
 }
 
+/** The latest engraving, in the browser's performance timeline. */
+const ENGRAVE_MEASURE = 'gold-reed-engrave';
 const PRINT = { ink: '#000000', softInk: '#444444', goldText: '#000000' } as const;
 
 /** A score as music, in the theme's ink, as wide as it is given room for. The engraver is loaded when first needed. */
@@ -43,7 +45,10 @@ export function Notation({ score, instrument, scale = 1.35, marked, forPrint = f
           font: fonts.bold,
           ...(marked && { marked }),
         };
+        const start = performance.now();
         engrave(element.current, score, instrument, options);
+        performance.clearMeasures(ENGRAVE_MEASURE);
+        performance.measure(ENGRAVE_MEASURE, { start, detail: score.notes.length });
         setProblem(null);
       })
       .catch((error: unknown) => setProblem(error instanceof Error ? error.message : String(error)));
