@@ -43,6 +43,7 @@ function Editor({ instrument }: { instrument: Instrument }) {
       ownInstruments: [checked.value, ...others],
       instrumentId: checked.value.id,
       longTone: defaultLongToneOf(checked.value),
+      ...(checked.value.pitchStandard && { a4: checked.value.pitchStandard }),
     });
     router.replace('/instruments');
   };
@@ -97,6 +98,14 @@ function Editor({ instrument }: { instrument: Instrument }) {
         high={36}
         text={`${draft.transposition > 0 ? '+' : ''}${draft.transposition} semitones`}
         onChange={(transposition) => set({ transposition })}
+      />
+      <Stepper
+        label="Pitch standard, A4"
+        value={draft.pitchStandard ?? settings.a4}
+        low={392}
+        high={466}
+        text={`${draft.pitchStandard ?? settings.a4} Hz`}
+        onChange={(pitchStandard) => set({ pitchStandard })}
       />
       <Choice
         label="Smallest step"

@@ -3,8 +3,9 @@ import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { excerpt, placesIn, type Place, type Score } from '@/core/exercises';
 import { findInstrument, type Instrument } from '@/core/instruments';
+import { weakNotes } from '@/core/take';
 import { downloadMidi, downloadMusicXml, rememberRemoved, useExample } from '@/practice';
-import { removeMusic, useMusic, useSettings } from '@/store';
+import { removeMusic, useLog, useMusic, useSettings } from '@/store';
 import { Body, Button, Heading, Notation, Notice, Screen, Soft, useShape } from '@/ui';
 
 const KINDS: Readonly<Record<Place['kind'], string>> = {
@@ -49,7 +50,11 @@ interface PieceViewProps {
 function PieceView({ score, instrument, onRemove }: PieceViewProps) {
   const { wide } = useShape();
   const { settings } = useSettings();
-  const places = useMemo(() => placesIn(score, instrument), [score, instrument]);
+  const { data: log } = useLog();
+  const places = useMemo(
+    () => placesIn(score, instrument, weakNotes(log?.takes ?? [], instrument)),
+    [score, instrument, log],
+  );
   const marked = useMemo(() => new Set(places.map((place) => place.note)), [places]);
   const [chosen, setChosen] = useState<Place | null>(null);
   const drill = useMemo(

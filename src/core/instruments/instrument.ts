@@ -87,6 +87,8 @@ export const instrumentSchema = z.object({
   cautions: z.array(z.string()),
   /** Smallest step between written notes: a semitone, or a quarter-tone. */
   step: z.union([z.literal(1), z.literal(0.5)]),
+  /** An instrument built for another pitch standard than the usual one, Hz. */
+  pitchStandard: z.number().min(380).max(500).optional(),
   /** Instruments of the player's own: what they were copied from. */
   copiedFrom: z.string().optional(),
 });

@@ -39,7 +39,12 @@ export function checkInstrument(candidate: unknown): Outcome<Instrument> {
 
 /** A copy that the player can change. */
 export function copyOf(instrument: Instrument, id: string, name = `${instrument.name}, mine`): Instrument {
-  return { ...structuredClone(instrument), id, name, copiedFrom: instrument.copiedFrom ?? instrument.id };
+  return {
+    ...instrumentSchema.parse(instrument),
+    id,
+    name,
+    copiedFrom: instrument.copiedFrom ?? instrument.id,
+  };
 }
 
 /**

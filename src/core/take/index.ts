@@ -9,3 +9,4 @@ export {
   type Trace,
 } from './take';
 export { TakeListener, type HeardTake, type TakeRequest } from './takeListener';
+export { weakNotes } from './weakNotes';
