@@ -24,6 +24,7 @@ export default function EditorScreen() {
   return <Editor key={id} instrument={instrument} />;
 }
 
+const signed = (value: number) => `${value > 0 ? '+' : value < 0 ? '−' : ''}${Math.abs(value)}`;
 const LOUDNESS = ['any', 'soft', 'loud'] as const;
 
 /** Changes a copy as one draft; it is kept when all of it makes sense. */
@@ -96,7 +97,7 @@ function Editor({ instrument }: { instrument: Instrument }) {
         value={draft.transposition}
         low={-36}
         high={36}
-        text={`${draft.transposition > 0 ? '+' : ''}${draft.transposition} semitones`}
+        text={`${signed(draft.transposition)} semitones`}
         onChange={(transposition) => set({ transposition })}
       />
       <Stepper
@@ -229,7 +230,7 @@ function Tendencies({ draft, onChange }: PartProps) {
             value={each.cents}
             low={-50}
             high={50}
-            text={`${each.cents > 0 ? '+' : ''}${each.cents} cents`}
+            text={`${signed(each.cents)} cents`}
             onChange={(cents) => put(i, { cents })}
           />
           <Button

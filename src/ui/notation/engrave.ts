@@ -170,7 +170,7 @@ function roomFor(
     const head = lineOf(headOf(score, note), score, instrument);
     const top = fingered === null ? head : Math.max(head, lineOf(written, score, instrument));
     above = Math.max(above, (top - 5) * LINE + 18 + (label ? 20 : 0), label ? 40 : 0);
-    const words = (hairpin || isNewDynamic(score, note) ? 16 : 0) + (hand ? 18 : 0);
+    const words = (hairpin || isNewDynamic(score, note) ? 16 : 0) + (hand ? 30 : 0);
     below = Math.max(below, Math.max(0, (1 - head) * LINE) + 28 + words);
   }
   return { above, below };
@@ -305,6 +305,7 @@ const isNewDynamic = (score: Score, index: number) =>
 function drawWords(pen: Pen, instrument: Instrument): void {
   const { context, score, placed, options } = pen;
   const slurred = new Set(slursOf(score.notes).map((slur) => slur.from));
+  let taken = { line: -1, end: 0, lower: false };
   score.notes.forEach((note, index) => {
     const tokens = tokensOf(placed, index);
     const first = tokens[0];
@@ -321,8 +322,12 @@ function drawWords(pen: Pen, instrument: Instrument): void {
     }
     if (note.hand && note.hand !== score.notes[index - 1]?.hand) {
       context.setFont(options.font, 12);
-      const over = leftOf(first) - 6 + context.measureText(note.hand).width - pen.ends[first.line]!;
-      context.fillText(note.hand, leftOf(first) - 6 - Math.max(0, over), foot + 20);
+      const width = context.measureText(note.hand).width;
+      const x = Math.min(leftOf(first) - 6, pen.ends[first.line]! - width);
+      // Two that would run into each other stand one under the other.
+      const crowded = taken.line === first.line && x < taken.end && !taken.lower;
+      context.fillText(note.hand, x, foot + (crowded ? 34 : 20));
+      taken = { line: first.line, end: x + width + 6, lower: crowded };
     }
     if (note.label) {
       context.setFont(options.font, 14, 'bold');
