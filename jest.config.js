@@ -21,7 +21,11 @@ module.exports = {
     {
       ...plain,
       displayName: 'core',
-      testMatch: ['<rootDir>/src/core/**/*.test.ts', '<rootDir>/server/**/*.test.ts'],
+      testMatch: [
+        '<rootDir>/src/core/**/*.test.ts',
+        '<rootDir>/src/practice/**/*.test.ts',
+        '<rootDir>/server/**/*.test.ts',
+      ],
     },
     {
       ...plain,

@@ -1,7 +1,7 @@
 import { instruments } from '@/core/instruments';
-import { noFaults, type FaultRates, type TrueEvent } from '@/core/simulate';
+import { noFaults, randomFigure, type FaultRates, type TrueEvent } from '@/core/simulate';
 import type { NoteEvent } from '@/core/notes';
-import { hear, play, randomFigure, RATE } from './takes';
+import { hear, play, RATE } from './takes';
 
 const KINDS = ['break', 'blip', 'squeak', 'undertone', 'gap', 'wrong-note', 'late-speech'] as const;
 

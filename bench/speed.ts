@@ -3,7 +3,8 @@ import { PitchDetector } from 'pitchy';
 import { findInstrument, listeningRange } from '@/core/instruments';
 import { hearNotes } from '@/core/notes';
 import { Listener } from '@/core/signal';
-import { play, randomFigure, RATE } from './takes';
+import { randomFigure } from '@/core/simulate';
+import { play, RATE } from './takes';
 
 const WINDOW = 2048;
 

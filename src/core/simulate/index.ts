@@ -3,3 +3,4 @@ export { perform, type Performance, type PerformOptions, type TrueNote } from '.
 export { playerSchema, steadyPlayer, type Player } from './player';
 export { timbreOf, type Timbre } from './timbre';
 export { typicalFault, type Typical } from './typical';
+export { randomFigure } from './figure';

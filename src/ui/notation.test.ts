@@ -1,0 +1,50 @@
+import { barsOf, findFamily, type Score } from '@/core/exercises';
+import { accidentalsOf, keyName, linesOf } from './notation/layout';
+
+const made = (family: string, values: Record<string, unknown>): Score => {
+  const score = findFamily(family)!.make('flute', values);
+  if (!score.ok) throw new Error(score.problem);
+  return score.value;
+};
+const signs = (score: Score, fifths = score.fifths) =>
+  barsOf(score).map((bar) => accidentalsOf(bar, (note) => score.notes[note]!.written, fifths));
+
+describe('signs before notes', () => {
+  it('are set once a bar, and taken back in the next', () => {
+    const scan = made('tendency-scan', { range: { low: 60, high: 67 }, loudness: 'mf', beats: 2 });
+    expect(signs(scan)).toEqual([
+      [null, '#'],
+      [null, 'b'],
+      [null, null],
+      ['#', null],
+    ]);
+    const fours = made('three-note-groups', { range: { low: 64, high: 68 }, beats: 1 });
+    expect(
+      signs(fours)
+        .flat()
+        .filter((sign) => sign === 'n').length,
+    ).toBeGreaterThan(0);
+  });
+
+  it('are none where the key says it already', () => {
+    for (const key of ['0', '3', '-4', '6'])
+      expect(
+        signs(made('swells', { key, range: { low: 60, high: 80 } }))
+          .flat()
+          .every((sign) => sign === null),
+      ).toBe(true);
+    expect([-7, -3, 0, 1, 7].map(keyName)).toEqual(['Cb', 'Eb', 'C', 'G', 'C#']);
+  });
+});
+
+describe('lines', () => {
+  it('hold as many bars as fit, all of them, in order', () => {
+    const lines = linesOf([100, 100, 100, 250, 40, 40], 300, (line) => (line === 0 ? 70 : 40));
+    expect(lines).toEqual([[0, 1], [2], [3], [4, 5]]);
+    expect(lines.flat()).toEqual([0, 1, 2, 3, 4, 5]);
+  });
+
+  it('have at least one bar even when it is wider than the page', () => {
+    expect(linesOf([900, 900], 300, () => 40)).toEqual([[0], [1]]);
+  });
+});
