@@ -1,7 +1,7 @@
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { scoreBeats, beatsToSeconds, type Score } from '@/core/exercises';
+import { beatsToSeconds, keysOfDay, keyTitle, scoreBeats, type Score } from '@/core/exercises';
 import type { Instrument } from '@/core/instruments';
 import { displayName } from '@/core/tuning';
 import { downloadMidi, downloadMusicXml, useExample, useExercise, type Exercise } from '@/practice';
@@ -46,6 +46,7 @@ function ExercisePage({ family, instrument, values, score, set, reset }: Exercis
             onChange={set}
             boreHeight={wide ? Math.min(460, height - 280) : 340}
           />
+          {'key' in family.specs ? <KeysOfToday onChoose={(key) => set({ key })} /> : null}
           <Button look="quiet" label="As usual again" onPress={reset} />
           <About family={family} instrument={instrument} />
         </>
@@ -72,6 +73,22 @@ function ExercisePage({ family, instrument, values, score, set, reset }: Exercis
         </>
       ) : null}
     </Screen>
+  );
+}
+
+const DAY_MS = 86_400_000;
+
+/** An easy and a hard key each day. */
+function KeysOfToday({ onChoose }: { onChoose: (key: string) => void }) {
+  const [{ easy, hard }] = useState(() => keysOfDay(Math.floor(Date.now() / DAY_MS)));
+  return (
+    <View>
+      <Soft>Today’s keys</Soft>
+      <View style={styles.row}>
+        <Button look="quiet" label={`easy: ${keyTitle(easy)}`} onPress={() => onChoose(String(easy))} />
+        <Button look="quiet" label={`hard: ${keyTitle(hard)}`} onPress={() => onChoose(String(hard))} />
+      </View>
+    </View>
   );
 }
 

@@ -1,7 +1,7 @@
 export { CUES } from './cues';
 export type { Family, Level, Purpose, Section } from './family';
 export { families, findFamily, PURPOSES } from './families';
-export { keysOfDay, TEMPO_NOTCHES, tempoNotch } from './families/rows';
+export { keysOfDay, keyTitle, tempoNotch } from './families/rows';
 export { crossingsIn } from './families/seams';
 export { defaultLongTone, longTone, longTonePartsSchema, longToneSchema, type LongTone } from './longTone';
 export type { NoteRange, ParameterSpec } from './parameters';

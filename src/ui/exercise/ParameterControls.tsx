@@ -1,5 +1,5 @@
 import { StyleSheet, View } from 'react-native';
-import type { NoteRange, ParameterSpec } from '@/core/exercises';
+import { tempoNotch, type NoteRange, type ParameterSpec } from '@/core/exercises';
 import { writtenRange, type Instrument } from '@/core/instruments';
 import { displayName } from '@/core/tuning';
 import { Bore } from '../bore/Bore';
@@ -140,9 +140,11 @@ function Control({ instrument, spec, value, onChange }: ControlProps) {
               value={tempo}
               low={spec.low}
               high={spec.high}
-              step={2}
               text={`♩ ${tempo}`}
-              onChange={onChange}
+              // Up and down by the metronome's traditional steps.
+              onChange={(next) =>
+                onChange(Math.min(spec.high, Math.max(spec.low, tempoNotch(tempo, Math.sign(next - tempo)))))
+              }
             />
           )}
           {spec.free ? (

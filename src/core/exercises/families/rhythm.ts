@@ -2,7 +2,7 @@ import type { Midi } from '@/core/tuning';
 import { Random } from '@/core/chance';
 import { defineFamily } from '../family';
 import { choice, count, dynamic, flag, note, range, strictTempo } from '../parameters';
-import { CIRCLE_OF_FOURTHS, KEY_OPTIONS, notesOfKey, tonicOf } from './rows';
+import { CIRCLE_OF_FOURTHS, KEY_OPTIONS, keyTitle, notesOfKey, tonicOf } from './rows';
 
 const LADDER = [1, 2, 4, 8, 12, 16] as const;
 
@@ -206,7 +206,7 @@ export const twelveKeys = defineFamily({
         const written = writer.folded(tonic + up);
         writer.note(written, beats, {
           attack: slurred && k > 0 ? 'none' : 'tongued',
-          label: k === 0 ? (KEY_OPTIONS.find(([id]) => Number(id) === fifths)?.[1] ?? null) : null,
+          label: k === 0 ? keyTitle(fifths) : null,
         });
       });
       writer.breathe();

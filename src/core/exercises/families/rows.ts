@@ -22,6 +22,10 @@ export const KEY_OPTIONS = [
 ] as const;
 export type Key = (typeof KEY_OPTIONS)[number][0];
 
+/** Name of a major key by its signature. */
+export const keyTitle = (fifths: number): string =>
+  KEY_OPTIONS.find(([id]) => Number(id) === fifths)?.[1] ?? '';
+
 /** Pitch class of a major key's tonic. */
 export const tonicOf = (fifths: number) => (((fifths * 7) % 12) + 12) % 12;
 
