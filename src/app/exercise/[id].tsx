@@ -59,6 +59,7 @@ function ExercisePage({ family, instrument, values, score, set, reset }: Exercis
           <Soft>
             {[
               made.tempo === null ? 'free time' : `♩ ${made.tempo}`,
+              made.swing ? 'swung quavers' : null,
               lengthOf(made),
               made.drone.length > 0
                 ? `drone ${made.drone.map((note) => displayName(note - instrument.transposition)).join(', ')} as written`

@@ -8,6 +8,7 @@ import {
   hairpinsOf,
   placesIn,
   scoreOf,
+  secondsAt,
   slursOf,
   ticksOf,
   type Score,
@@ -301,6 +302,16 @@ describe('air, and the day', () => {
       }
     }
     expect(seamsOf(findInstrument('ney-d')!)[0]).toEqual({ below: n('D5') - 0.5, above: n('D5') });
+  });
+});
+
+describe('swing', () => {
+  it('puts the second quaver on two thirds of its beat, and leaves the beats where they are', () => {
+    const scale = made('roaming-scale', 'flute', { swing: true, tempo: 60 });
+    expect([0, 0.5, 1, 1.5, 4].map((beat) => Number(secondsAt(scale, beat).toFixed(4)))).toEqual([
+      0, 0.6667, 1, 1.6667, 4,
+    ]);
+    expect(secondsAt({ ...scale, swing: false }, 1.5)).toBe(1.5);
   });
 });
 

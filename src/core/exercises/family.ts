@@ -43,7 +43,8 @@ type Fixed = Partial<
   >
 >;
 
-export interface Family<S extends ParameterSpecs = ParameterSpecs> {
+/** What a player reads about a family. */
+interface About {
   readonly id: string;
   readonly title: string;
   readonly section: Section;
@@ -51,6 +52,9 @@ export interface Family<S extends ParameterSpecs = ParameterSpecs> {
   readonly what: string;
   readonly how: string;
   readonly measured: string;
+}
+
+export interface Family<S extends ParameterSpecs = ParameterSpecs> extends About {
   readonly caution: string | null;
   readonly specs: S & typeof COMMON;
   /** Whether the instrument can do it at all; a sentence says why not. */
@@ -60,14 +64,7 @@ export interface Family<S extends ParameterSpecs = ParameterSpecs> {
   make(instrumentId: string, values?: Readonly<Record<string, unknown>>, level?: Level): Outcome<Score>;
 }
 
-interface Definition<S extends ParameterSpecs> {
-  readonly id: string;
-  readonly title: string;
-  readonly section: Section;
-  readonly purposes: readonly Purpose[];
-  readonly what: string;
-  readonly how: string;
-  readonly measured: string;
+interface Definition<S extends ParameterSpecs> extends About {
   readonly caution?: string;
   readonly specs: S;
   readonly vibrato?: Score['vibrato'];

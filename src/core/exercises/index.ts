@@ -12,6 +12,7 @@ export {
   scoreNoteSchema,
   scoreOf,
   scoreSchema,
+  secondsAt,
 } from './score';
 export type { Counts, Dynamic, Hairpin, Picture, Score, ScoreNote, VibratoWish } from './score';
 export {
@@ -22,6 +23,7 @@ export {
   ticksOf,
   tupletEnds,
   type Bar,
+  type HairpinSpan,
   type NoteType,
   type Token,
 } from './bars';

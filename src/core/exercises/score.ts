@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { eventSchema } from '@/core/notes';
 
 export const dynamicSchema = z.enum(['pp', 'p', 'mp', 'mf', 'f', 'ff']);
 export type Dynamic = z.infer<typeof dynamicSchema>;
@@ -57,16 +58,7 @@ export const measureSchema = z.enum([
   'purity',
   'sameness',
 ]);
-export const countedEventSchema = z.enum([
-  'break',
-  'blip',
-  'squeak',
-  'undertone',
-  'gap',
-  'late-speech',
-  'wrong-note',
-  'vibrato-unwanted',
-]);
+const countedEventSchema = eventSchema.shape.kind;
 
 const feedsSchema = z.object({ map: z.boolean(), seams: z.boolean(), trends: z.boolean() });
 
@@ -132,6 +124,18 @@ export function scoreOf(parts: z.input<typeof scoreSchema>): Score {
 /** Length in seconds of a number of beats. A free score is read at 60 beats a minute. */
 export function beatsToSeconds(score: Pick<Score, 'tempo'>, beats: number): number {
   return (beats * 60) / (score.tempo ?? 60);
+}
+
+/** Where in a beat its second half begins when quavers are swung. */
+const SWUNG_HALF = 2 / 3;
+
+/** Seconds from the start of the music at which a beat falls, swing included. */
+export function secondsAt(score: Pick<Score, 'tempo' | 'swing'>, beat: number): number {
+  if (!score.swing) return beatsToSeconds(score, beat);
+  const whole = Math.floor(beat + 1e-9);
+  const part = Math.max(0, beat - whole);
+  const swung = part < 0.5 ? 2 * part * SWUNG_HALF : 1 - 2 * (1 - part) * (1 - SWUNG_HALF);
+  return beatsToSeconds(score, whole + swung);
 }
 
 export function scoreBeats({ notes, pictures }: Pick<Score, 'notes' | 'pictures'>): number {

@@ -1,5 +1,5 @@
 import { Midi } from '@tonejs/midi';
-import { beatsToSeconds, markedFor, scoreOf, type Dynamic, type Score } from '@/core/exercises';
+import { markedFor, scoreOf, secondsAt, type Dynamic, type Score } from '@/core/exercises';
 import { modeOf, soundingOf, writtenOf, type Instrument } from '@/core/instruments';
 import { failure, success, type Outcome } from '@/core/outcome';
 
@@ -24,10 +24,11 @@ export function toMidi(score: Score, instrument: Instrument): Uint8Array {
   const track = midi.addTrack();
   track.name = instrument.name;
   for (const note of score.notes) {
+    const start = secondsAt(score, note.startBeat);
     track.addNote({
       midi: Math.floor(soundingOf(instrument, note.written)),
-      time: beatsToSeconds(score, note.startBeat),
-      duration: beatsToSeconds(score, note.beats) * (note.breathAfter ? 0.9 : 1),
+      time: start,
+      duration: (secondsAt(score, note.startBeat + note.beats) - start) * (note.breathAfter ? 0.9 : 1),
       velocity: VELOCITY[note.dynamic],
     });
   }

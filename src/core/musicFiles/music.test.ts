@@ -177,6 +177,13 @@ describe('MIDI', () => {
   });
 });
 
+test('a swung scale is swung in MIDI', () => {
+  const flute = named('flute');
+  const back = fromMidi(toMidi(made('roaming-scale', 'flute', { swing: true }), flute), flute);
+  if (!back.ok) throw new Error(back.problem);
+  expect(back.value.notes.slice(0, 4).map((note) => note.startBeat * 12)).toEqual([0, 8, 12, 20]);
+});
+
 describe('tuning files', () => {
   const SCALE = '! mine.scl\n!\nseven just\n 7\n!\n9/8\n5/4\n4/3\n3/2\n5/3\n15/8\n2/1\n';
 

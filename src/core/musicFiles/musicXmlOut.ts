@@ -5,6 +5,7 @@ import {
   slursOf,
   TICKS,
   tupletEnds,
+  type HairpinSpan,
   type Score,
   type ScoreNote,
   type Token,
@@ -76,11 +77,11 @@ function attributesOf(score: Score, instrument: Instrument, clef: Clef): Node {
 }
 
 /** What stands before a note: its dynamic where that changes, words, the beginnings of hairpins. */
-function directionsBefore(score: Score, index: number): Node[] {
+function directionsBefore(score: Score, index: number, hairpins: readonly HairpinSpan[]): Node[] {
   const note = score.notes[index]!;
   const before = score.notes[index - 1];
   const nodes: Node[] = [];
-  const hairpin = hairpinsOf(score.notes).find((span) => span.from === index);
+  const hairpin = hairpins.find((span) => span.from === index);
   if (before?.dynamic !== note.dynamic)
     nodes.push(direction('below', [element('dynamics', [element(note.dynamic)])]));
   if (note.label) nodes.push(direction('above', [element('words', [note.label])]));
@@ -95,8 +96,8 @@ function directionsBefore(score: Score, index: number): Node[] {
   return nodes;
 }
 
-function directionsAfter(score: Score, index: number): Node[] {
-  const ends = hairpinsOf(score.notes).some((span) => span.to === index);
+function directionsAfter(index: number, hairpins: readonly HairpinSpan[]): Node[] {
+  const ends = hairpins.some((span) => span.to === index);
   return ends ? [direction('below', [element('wedge', [], { type: 'stop', number: 1 })])] : [];
 }
 
@@ -159,6 +160,7 @@ function noteElement(
 /** A score as MusicXML 4.0 (partwise), with written pitches and the transposition of the instrument. */
 export function toMusicXml(score: Score, instrument: Instrument): string {
   const slurs = slursOf(score.notes);
+  const hairpins = hairpinsOf(score.notes);
   const { notes, ...extras } = score;
   let clef: Clef = instrument.clef;
   const measures = barsOf(score).map((bar, index) => {
@@ -190,9 +192,9 @@ export function toMusicXml(score: Score, instrument: Instrument): string {
       );
     const tuplets = tupletEnds(bar.tokens);
     for (const token of bar.tokens) {
-      if (token.note !== null && token.first) children.push(...directionsBefore(score, token.note));
+      if (token.note !== null && token.first) children.push(...directionsBefore(score, token.note, hairpins));
       children.push(noteElement(token, score, slurs, tuplets.get(token) ?? null));
-      if (token.note !== null && token.last) children.push(...directionsAfter(score, token.note));
+      if (token.note !== null && token.last) children.push(...directionsAfter(token.note, hairpins));
     }
     return element('measure', children, { number: index + 1 });
   });

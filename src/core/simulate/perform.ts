@@ -1,4 +1,11 @@
-import { beatsToSeconds, hairpinsOf, scoreBeats, type Score, type ScoreNote } from '@/core/exercises';
+import {
+  beatsToSeconds,
+  hairpinsOf,
+  scoreBeats,
+  secondsAt,
+  type Score,
+  type ScoreNote,
+} from '@/core/exercises';
 import { soundingOf, type Instrument } from '@/core/instruments';
 import type { Decibels, Hertz, Midi, Seconds } from '@/core/tuning';
 import { noFaults, planNote, SLUR, type FaultRates, type NotePlan, type TrueEvent } from './faults';
@@ -64,9 +71,9 @@ export function perform(options: PerformOptions): Performance {
   for (let i = 0; i < audio.length; i++) audio[i] = room * random.normal();
   const notes: TrueNote[] = [];
   const events: TrueEvent[] = [];
-  const starts = startsOf(options);
+  const plan = { starts: startsOf(options), hairpins: hairpinsOf(score.notes) };
   score.notes.forEach((_, index) => {
-    const played = playNote(audio, score.notes, index, starts, options, random);
+    const played = playNote(audio, score.notes, index, plan, options, random);
     notes.push(played.note);
     events.push(...played.events);
   });
@@ -79,17 +86,21 @@ function startsOf({ score, player, leadSeconds, seed }: PerformOptions): Seconds
   return score.notes.map(({ startBeat, beats }) => {
     const spread = Math.min(player.timingSpreadSeconds, beatsToSeconds(score, beats) / 6);
     const error = Math.max(-2, Math.min(2, random.normal())) * spread;
-    return (
-      leadSeconds + beatsToSeconds(score, startBeat) / player.tempoRatio + player.latenessSeconds + error
-    );
+    return leadSeconds + secondsAt(score, startBeat) / player.tempoRatio + player.latenessSeconds + error;
   });
+}
+
+/** What is settled before the first note sounds. */
+interface Plan {
+  readonly starts: readonly Seconds[];
+  readonly hairpins: ReturnType<typeof hairpinsOf>;
 }
 
 function playNote(
   audio: Float32Array,
   row: readonly ScoreNote[],
   index: number,
-  starts: readonly Seconds[],
+  { starts, hairpins }: Plan,
   options: PerformOptions,
   random: Random,
 ): { note: TrueNote; events: TrueEvent[] } {
@@ -100,10 +111,10 @@ function playNote(
   const joined = next !== undefined && next.startBeat - note.startBeat - note.beats < 0.01;
   const ending = !joined ? 'free' : next.attack === 'none' ? 'slur' : 'tongue';
   const onBeat = starts[index]!;
-  const alone = leadSeconds + beatsToSeconds(score, note.startBeat + note.beats) / player.tempoRatio;
+  const alone = leadSeconds + secondsAt(score, note.startBeat + note.beats) / player.tempoRatio;
   const stop = ending === 'slur' ? 0 : note.breathAfter ? BREATH : ending === 'tongue' ? TONGUE : 0;
   const end = (joined ? starts[index + 1]! : alone) - Math.min(stop, (alone - onBeat) / 3);
-  const hairpin = hairpinOver(score, row, index, end - onBeat);
+  const hairpin = hairpinOver(score, row, index, hairpins, end - onBeat);
   const frequencyOf = (midi: Midi) => a4 * 2 ** ((midi - 69) / 12);
   const asked = soundingOf(instrument, note.written);
   const plan = planNote(
@@ -148,9 +159,10 @@ function hairpinOver(
   score: Score,
   row: readonly ScoreNote[],
   index: number,
+  hairpins: Plan['hairpins'],
   duration: Seconds,
 ): (t: Seconds) => Decibels {
-  const span = hairpinsOf(row).find(({ from, to }) => from <= index && index <= to);
+  const span = hairpins.find(({ from, to }) => from <= index && index <= to);
   if (!span) return () => 0;
   const first = row[span.from]!;
   const last = row[span.to]!;

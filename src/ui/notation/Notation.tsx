@@ -19,7 +19,7 @@ interface NotationProps {
 
 /** The latest engraving, in the browser's performance timeline. */
 const ENGRAVE_MEASURE = 'gold-reed-engrave';
-const PRINT = { ink: '#000000', softInk: '#444444', goldText: '#000000' } as const;
+const PRINT = { ink: '#000000', goldText: '#000000' } as const;
 
 /** A score as music, in the theme's ink, as wide as it is given room for. The engraver is loaded when first needed. */
 export function Notation({ score, instrument, scale = 1.35, marked, forPrint = false }: NotationProps) {
@@ -28,7 +28,7 @@ export function Notation({ score, instrument, scale = 1.35, marked, forPrint = f
   const element = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(0);
   const [problem, setProblem] = useState<string | null>(null);
-  const { ink, softInk, goldText } = palette;
+  const { ink, goldText } = palette;
   useEffect(() => {
     let wanted = true;
     if (width === 0 || score.notes.length === 0) return;
@@ -40,7 +40,6 @@ export function Notation({ score, instrument, scale = 1.35, marked, forPrint = f
           width,
           scale,
           ink,
-          soft: softInk,
           gold: goldText,
           font: fonts.bold,
           ...(marked && { marked }),
@@ -55,7 +54,7 @@ export function Notation({ score, instrument, scale = 1.35, marked, forPrint = f
     return () => {
       wanted = false;
     };
-  }, [score, instrument, width, scale, ink, softInk, goldText, marked]);
+  }, [score, instrument, width, scale, ink, goldText, marked]);
   return (
     <View
       onLayout={(event: LayoutChangeEvent) => setWidth(Math.floor(event.nativeEvent.layout.width))}

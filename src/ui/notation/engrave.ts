@@ -21,7 +21,6 @@ export interface EngraveOptions {
   /** Size of a stave against the usual one. */
   readonly scale: number;
   readonly ink: string;
-  readonly soft: string;
   readonly gold: string;
   readonly font: string;
   /** Indices of notes to be set in gold. */
