@@ -38,7 +38,7 @@ const zones = [
     message: `src/${room} may use only: ${allowed.join(', ') || 'nothing'}.`,
   })),
   ...CORE_ORDER.map((room, i) => ({
-    target: `./src/core/${room}/!(*.test).ts`,
+    target: `./src/core/${room}/!(*.test|*.testing).ts`,
     from: './src/core',
     except: CORE_ORDER.slice(0, i + 1).map((name) => `./${name}`),
     message: `core/${room} may use only the rooms before it: ${CORE_ORDER.slice(0, i).join(', ') || 'none'}.`,

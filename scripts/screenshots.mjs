@@ -1,6 +1,7 @@
 /** npm run screenshots: one current picture of each main view, from the demo data, into docs/screenshots/. */
 import { spawn } from 'node:child_process';
 import { mkdirSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { CHROMIUM, ensureBuild, ensureChromium, ensureModules, root } from './ensure.mjs';
 
@@ -50,6 +51,24 @@ await picture('long-tone', '/long-tone', phone);
 await picture('exercise', '/exercise/octave-slurs', phone, music);
 await picture('exercise-wide', '/exercise/harmonic-climb', wide, music);
 await picture('instruments', '/instruments', phone);
+await picture('own-instrument', '/instruments', phone, async (page) => {
+  await page.getByTestId('own').click();
+  await page.getByTestId('keep').waitFor();
+});
+await picture('own-music', '/exercise/twelve-keys', wide, async (page) => {
+  await music(page);
+  const [saved] = await Promise.all([page.waitForEvent('download'), page.getByText('MusicXML').click()]);
+  const file = join(tmpdir(), 'twelve-keys.musicxml');
+  await saved.saveAs(file);
+  await page.goto(`${url}/music`);
+  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByTestId('import').click()]);
+  await chooser.setFiles(file);
+  await page
+    .getByRole('button', { name: /slurred up/ })
+    .first()
+    .click();
+  await page.getByTestId('drill').getByTestId('notation').locator('svg').waitFor();
+});
 await picture('sheet', '/print?exercise=three-note-groups', { width: 800, height: 1000 }, music);
 await picture('stand', '/long-tone', phone, onTheStand);
 await picture('take', '/log/demo-022', phone);

@@ -1,11 +1,9 @@
 import { scoreOf, type Score } from '@/core/exercises';
-import { findInstrument, listeningRange } from '@/core/instruments';
-import { Listener } from '@/core/signal';
-import { noFaults, perform, steadyPlayer, type FaultRates } from '@/core/simulate';
+import { findInstrument } from '@/core/instruments';
+import type { FaultRates } from '@/core/simulate';
 import { noteNumber } from '@/core/tuning';
-import { hearNotes, type NoteEvent } from '.';
-
-const RATE = 48_000;
+import type { NoteEvent } from '.';
+import { playAndHear } from './playAndHear.testing';
 
 /** Notes of a second each; a name behind a `~` is slurred to. */
 function figure(instrumentId: string, names: readonly string[]): Score {
@@ -30,20 +28,8 @@ function figure(instrumentId: string, names: readonly string[]): Score {
 function played(id: string, names: readonly string[], faults: Partial<FaultRates>, seed = 4) {
   const instrument = findInstrument(id);
   if (!instrument) throw new Error(id);
-  const performance = perform({
-    score: figure(id, names),
-    instrument,
-    player: { ...steadyPlayer, riseSeconds: 0.03 },
-    faults: { ...noFaults, ...faults },
-    seed,
-    sampleRate: RATE,
-    a4: 440,
-    leadSeconds: 0.5,
-    tailSeconds: 0.5,
-  });
-  const listener = new Listener(RATE, listeningRange(instrument));
-  listener.push(performance.audio);
-  return { truth: performance, heard: hearNotes(listener.finish(), instrument) };
+  const { performance, heard } = playAndHear(figure(id, names), instrument, seed, faults);
+  return { truth: performance, heard };
 }
 
 const LINES: [string, string[]][] = [

@@ -1,16 +1,9 @@
 import { findInstrument, listeningRange, type Instrument } from '@/core/instruments';
 import { Listener } from '@/core/signal';
-import {
-  noFaults,
-  perform,
-  randomFigure,
-  steadyPlayer,
-  type FaultRates,
-  type TrueEvent,
-} from '@/core/simulate';
+import { perform, randomFigure, steadyPlayer, type FaultRates, type TrueEvent } from '@/core/simulate';
 import { hearNotes, type Heard, type NoteEvent } from '.';
+import { playAndHear, RATE } from './playAndHear.testing';
 
-const RATE = 48_000;
 const SLACK = 0.05;
 const IDS = [
   'flute',
@@ -24,22 +17,8 @@ const IDS = [
   'ney-d',
 ];
 
-function hear(instrument: Instrument, seed: number, faults: Partial<FaultRates>) {
-  const performance = perform({
-    score: randomFigure(instrument, seed, 12),
-    instrument,
-    player: { ...steadyPlayer, riseSeconds: 0.03 },
-    faults: { ...noFaults, ...faults },
-    seed,
-    sampleRate: RATE,
-    a4: 440,
-    leadSeconds: 0.5,
-    tailSeconds: 0.5,
-  });
-  const listener = new Listener(RATE, listeningRange(instrument));
-  listener.push(performance.audio);
-  return { performance, heard: hearNotes(listener.finish(), instrument) };
-}
+const hear = (instrument: Instrument, seed: number, faults: Partial<FaultRates>) =>
+  playAndHear(randomFigure(instrument, seed, 12), instrument, seed, faults);
 
 const same = (truth: TrueEvent, heard: NoteEvent) =>
   truth.kind === heard.kind &&
