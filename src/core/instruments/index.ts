@@ -1,6 +1,7 @@
 export { clefSchema, instrumentSchema, kindSchema } from './instrument';
 export type { Clef, HandRule, Instrument, Kind, Register, Tendency, Tube } from './instrument';
 export {
+  areModesApart,
   clefOf,
   findInstrument,
   fundamentalOf,
@@ -20,4 +21,6 @@ export {
   writtenRange,
 } from './lookup';
 export { checkInstrument, copyOf, withRange } from './own';
+export { loweredBy, slideAdvice, soundingLength, soundSpeed, warmedBy } from './slide';
+export type { PitchReading, SlideAdvice } from './slide';
 export { crossingsOf, seamBetween, seamsOf, type Break, type Seam } from './seams';

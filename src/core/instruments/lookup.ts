@@ -8,6 +8,10 @@ import { singleReeds } from './singleReeds';
 /** Every shipped instrument. */
 export const instruments: readonly Instrument[] = [...flutes, ...ducted, ...doubleReeds, ...singleReeds];
 
+/** Modes that are met in practice, and how near a pitch has to come to one. */
+const LOWER_MODES = 8;
+const MODE_SEMITONES = 0.6;
+
 const shipped = new Map(instruments.map((each) => [each.id, each]));
 let own = new Map<string, Instrument>();
 
@@ -77,6 +81,14 @@ export function fundamentalOf(instrument: Instrument, written: Midi): Midi {
 export function modesOf(instrument: Instrument): number[] {
   const step = instrument.series === 'odd' ? 2 : 1;
   return Array.from({ length: 16 }, (_, i) => 1 + i * step).filter((mode) => mode <= 16);
+}
+
+/** Whether two pitches are as far apart as two of the lower modes of one fingering, however small the difference of modes. */
+export function areModesApart(instrument: Instrument, semitones: number): boolean {
+  const modes = modesOf(instrument).slice(0, LOWER_MODES);
+  return modes.some((a) =>
+    modes.some((b) => a !== b && Math.abs(semitones - 12 * Math.log2(a / b)) < MODE_SEMITONES),
+  );
 }
 
 /** Written pitch of a mode of a fingering, nearest semitone. @param fingered its fundamental, written. */

@@ -1,4 +1,4 @@
-import { defaultLongTone, longTone } from '@/core/exercises';
+import { heldNote } from '@/core/exercises/scores.testing';
 import { findInstrument, listeningRange } from '@/core/instruments';
 import { droneFrequencies, Listener, type ListenerOptions } from '@/core/signal';
 import { Random } from '@/core/chance';
@@ -10,10 +10,9 @@ const RATE = 48_000;
 
 function playedOn(id: string, name: string, offsetCents = -6): { audio: Float32Array; midi: number } {
   const instrument = findInstrument(id);
-  const score = longTone({ ...defaultLongTone(id), written: noteNumber(name), beats: 5 });
-  if (!instrument || !score.ok) throw new Error(`${id} ${name}`);
+  if (!instrument) throw new Error(id);
   const { audio, notes } = perform({
-    score: score.value,
+    score: heldNote(id, { note: noteNumber(name), beats: 5 }),
     instrument,
     player: { ...steadyPlayer, offsetCents, wobbleCents: 0.5, driftCentsPerSecond: 0 },
     seed: 3,

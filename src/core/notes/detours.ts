@@ -81,7 +81,8 @@ export function separateDetours(
         before &&
         after &&
         length < LONGEST_BREAK &&
-        Math.abs(before.pitch - after.pitch) < ONE_PITCH_SEMITONES
+        Math.abs(before.pitch - after.pitch) < ONE_PITCH_SEMITONES &&
+        !isWayTo(here, after, parts[i + 2], line)
       ) {
         if (length >= seconds(before) + seconds(after)) continue;
         const longer = seconds(before) >= seconds(after) ? before : after;
@@ -159,6 +160,14 @@ function detourKind(brief: Plateau, note: Plateau, instrument: Instrument, atSta
     return 'break';
   }
   return aboveAll ? 'squeak' : null;
+}
+
+/**
+ * What seems to come back after a wrong mode may be the common period of that mode and the next note: an octave slurred
+ * up by way of the mode above has the pitch of its lower note between the two.
+ */
+function isWayTo(brief: Plateau, back: Plateau, next: Plateau | undefined, line: Line): boolean {
+  return next?.joined === true && isMixture(back, brief, next, line);
 }
 
 /**

@@ -73,7 +73,7 @@ function holeAround(frames: Frames, before: Plateau, after: Plateau, smooth: num
 }
 
 /** Mean power of a few hops around one, in dB: at least one period of the tone. */
-function hopMean(hopDb: Float32Array, at: number, count: number): number {
+export function hopMean(hopDb: Float32Array, at: number, count: number): number {
   let sum = 0;
   let n = 0;
   for (let i = Math.max(0, at - (count >> 1)); i < Math.min(hopDb.length, at - (count >> 1) + count); i++) {

@@ -1,31 +1,23 @@
 import type { Instrument } from '@/core/instruments';
 import type { Frames } from '@/core/signal';
-import type { Decibels, Hertz, Offsets, Seconds } from '@/core/tuning';
+import type { Decibels, Seconds } from '@/core/tuning';
 import { separateDetours } from './detours';
 import { gapsBetween } from './gaps';
 import { soundingLine } from './line';
 import { measureNote } from './measure';
-import type { Note, NoteEvent, PurityLimits } from './note';
+import type { HearingOptions } from './hearing';
+import type { Note, NoteEvent, Transition } from './note';
 import { plateausOf } from './plateaus';
+import { transitionsBetween } from './transitions';
 import { liftUndertones, undertonesIn } from './undertones';
 
 export interface Heard {
   readonly notes: Note[];
   readonly events: NoteEvent[];
+  /** Between neighbouring notes that were joined. */
+  readonly transitions: Transition[];
   /** The room's own level: the quietest 5 % of what has no pitch. */
   readonly floorDb: Decibels;
-}
-
-export interface HearingOptions {
-  /** Pitch standard. */
-  readonly a4?: Hertz;
-  /** Where notes ought to lie against equal temperament; centres are told from there. */
-  readonly offsets?: Offsets;
-  readonly purity?: PurityLimits;
-  /** The recording's gain was changed behind our back: levels say nothing about the player. */
-  readonly gainControlled?: boolean;
-  /** Someone else sounds along (a voice, a partner): what is heard of pitch and colour is not the player's alone. */
-  readonly company?: boolean;
 }
 
 /** From the first energy to the tone: later than this, and than the window takes to find a pitch, is late. */
@@ -48,7 +40,14 @@ export function hearNotes(frames: Frames, instrument: Instrument, options: Heari
     ...gapsBetween(played.notes, frames, a4),
     ...notes.flatMap((note, index) => faultsOf(note, index, pitchWindow, options)),
   ];
-  return { notes, events: events.sort((a, b) => a.startSeconds - b.startSeconds), floorDb: line.floorDb };
+  return {
+    notes,
+    events: events.sort((a, b) => a.startSeconds - b.startSeconds),
+    transitions: options.company
+      ? []
+      : transitionsBetween(played.notes, line, frames, a4, !options.gainControlled),
+    floorDb: line.floorDb,
+  };
 }
 
 function noteAt(notes: readonly Note[], event: NoteEvent): number | null {

@@ -1,3 +1,13 @@
-export { eventSchema, noteSchema, ORDINARY_PURITY, unknownReason, vibratoSchema } from './note';
-export type { Note, NoteEvent, PurityLimits, UnknownReason } from './note';
-export { hearNotes, type Heard, type HearingOptions } from './hear';
+export {
+  lengthOf,
+  eventSchema,
+  noteSchema,
+  ORDINARY_PURITY,
+  transitionSchema,
+  unknownReason,
+  vibratoSchema,
+} from './note';
+export type { Note, NoteEvent, PurityLimits, Transition, UnknownReason } from './note';
+export { hearNotes, type Heard } from './hear';
+export type { HearingOptions } from './hearing';
+export { leastSquares, median, quantile, robustSlope, robustSlopeOver } from './statistics';

@@ -1,7 +1,7 @@
 import { modeOf, registerOf, writtenOf, type Instrument } from '@/core/instruments';
 import { isSpoilt, PARTIALS, partialsAt, type Frames } from '@/core/signal';
 import { centsBetween, midiToHertz, noteName, type Hertz, type Seconds } from '@/core/tuning';
-import type { HearingOptions } from './hear';
+import type { HearingOptions } from './hearing';
 import { ORDINARY_PURITY, type Note, type PurityLimits, type UnknownReason } from './note';
 import type { Line } from './line';
 import type { Plateau } from './plateaus';
@@ -22,6 +22,8 @@ const LEVEL_STEP_DB = 2;
 /** Partials that level and colour rest on, and how many of them have to be the player's own for the pitch to be. */
 const DECIDING_PARTIALS = 6;
 const FEWEST_OWN = 2;
+/** Further than this from a note's middle, in semitones, it is not the note that sounds. */
+const ANOTHER_PITCH = 1.2;
 /** Share of the frames that a window has to have found the pitch in to speak for a note. */
 const MOSTLY = 0.8;
 /** Leaving the limits for less than this is not the end of a pure tone. */
@@ -55,9 +57,9 @@ export function measureNote(
   const long = (body.to - body.from) * hop >= SHORTEST_FOR_TREND;
   const overBody = (column: Float32Array) => median(column.subarray(body.from, body.to));
 
-  const pitchCents = Float64Array.from(
-    line.pitch.subarray(body.from, body.to),
-    (p) => 100 * (p - soundingMidi),
+  // Another mode inside the note is an event of its own and no unsteadiness of the note.
+  const pitchCents = Float64Array.from(line.pitch.subarray(body.from, body.to), (p) =>
+    Math.abs(p - centrePitch) < ANOTHER_PITCH ? 100 * (p - soundingMidi) : NaN,
   );
   const pitchSlope = robustSlope(pitchCents);
   const quick = quickPitch(frames, body, midiToHertz(centrePitch, options.a4 ?? 440));

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import type { Seconds } from '@/core/tuning';
 
 /** Why a figure is missing; shown to the player in place of a number. */
 export const unknownReason = z.enum([
@@ -63,6 +64,9 @@ export const noteSchema = z.object({
 });
 export type Note = z.infer<typeof noteSchema>;
 
+export const lengthOf = ({ startSeconds, endSeconds }: Pick<Note, 'startSeconds' | 'endSeconds'>): Seconds =>
+  endSeconds - startSeconds;
+
 export const eventSchema = z.object({
   kind: z.enum([
     'break',
@@ -81,6 +85,27 @@ export const eventSchema = z.object({
   confidence: z.number().min(0).max(1),
 });
 export type NoteEvent = z.infer<typeof eventSchema>;
+
+export const transitionSchema = z.object({
+  /** Indices of the two notes. */
+  from: z.number().int(),
+  to: z.number().int(),
+  /** Leaving the one pitch, and having settled on the other. */
+  startSeconds: z.number(),
+  endSeconds: z.number(),
+  /** The time between, less what the measuring itself takes; null when the new note never settled. */
+  seconds: figure,
+  /** How far the pitch went beyond the new note. */
+  overshootCents: figure,
+  /** Hole in the level, below the softer of the two notes. */
+  dipDb: figure,
+  /** Push in the level, above the louder of the two. */
+  bumpDb: figure,
+  /** Level of the new note against the old. */
+  levelStepDb: figure,
+});
+/** How one note went over into the next without a stop. */
+export type Transition = z.infer<typeof transitionSchema>;
 
 /** How far pitch and level may move before a tone no longer counts as pure. */
 export interface PurityLimits {

@@ -1,4 +1,4 @@
-import { longTone, defaultLongTone } from '@/core/exercises';
+import { heldNote } from '@/core/exercises/scores.testing';
 import { findInstrument, listeningRange } from '@/core/instruments';
 import { perform, steadyPlayer, type Player } from '@/core/simulate';
 import { Listener } from '@/core/signal';
@@ -13,12 +13,6 @@ function held(
 ) {
   const instrument = findInstrument(id);
   if (!instrument) throw new Error(id);
-  const score = longTone({
-    ...defaultLongTone(id),
-    beats: options.beats ?? 6,
-    written: options.written ?? instrument.home,
-  });
-  if (!score.ok) throw new Error(score.problem);
   const player = {
     ...steadyPlayer,
     wobbleCents: 0,
@@ -29,7 +23,7 @@ function held(
     ...change,
   };
   const performance = perform({
-    score: score.value,
+    score: heldNote(id, { beats: options.beats ?? 6, note: options.written ?? instrument.home }),
     instrument,
     player,
     seed: options.seed ?? 1,

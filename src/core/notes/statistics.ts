@@ -82,3 +82,20 @@ export function rms(values: ArrayLike<number>): number {
   }
   return count ? Math.sqrt(sum / count) : NaN;
 }
+
+/** Least-squares line through points. With fewer than two places on x the slope is 0. */
+export function leastSquares(
+  x: readonly number[],
+  y: readonly number[],
+): { slope: number; intercept: number } {
+  const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / values.length;
+  const [meanX, meanY] = [mean(x), mean(y)];
+  let xy = 0;
+  let xx = 0;
+  x.forEach((each, i) => {
+    xy += (each - meanX) * (y[i]! - meanY);
+    xx += (each - meanX) ** 2;
+  });
+  const slope = xx > 0 ? xy / xx : 0;
+  return { slope, intercept: meanY - slope * meanX };
+}

@@ -2,5 +2,12 @@ export type { Cents, Decibels, Hertz, Midi, Seconds, Semitones, Tempo } from './
 export { centsBetween, hertzToMidi, midiToHertz } from './pitch';
 export { displayName, noteName, noteNumber, setNaming, spokenName, type NamingConvention } from './names';
 export { spell, spelledMidi, type Spelling } from './spelling';
-export { offsetsOf, PITCH_STANDARDS, targetHertz, temperaments, temperedOffset } from './temperament';
+export {
+  justRatio,
+  offsetsOf,
+  PITCH_STANDARDS,
+  targetHertz,
+  temperaments,
+  temperedOffset,
+} from './temperament';
 export type { Offsets, Temperament, TemperamentId, Tuning } from './temperament';

@@ -23,7 +23,27 @@ const PURE_FIFTH = 1200 * Math.log2(3 / 2);
 const PYTHAGOREAN_COMMA = 12 * PURE_FIFTH - 8400;
 const SYNTONIC_COMMA = 1200 * Math.log2(81 / 80);
 
-const JUST_RATIOS = [1, 16 / 15, 9 / 8, 6 / 5, 5 / 4, 4 / 3, 45 / 32, 3 / 2, 8 / 5, 5 / 3, 9 / 5, 15 / 8];
+const JUST_RATIOS = [
+  [1, 1],
+  [16, 15],
+  [9, 8],
+  [6, 5],
+  [5, 4],
+  [4, 3],
+  [45, 32],
+  [3, 2],
+  [8, 5],
+  [5, 3],
+  [9, 5],
+  [15, 8],
+] as const;
+
+/** Numerator and denominator of a just interval. @param semitones 0 … 11. @throws for others. */
+export function justRatio(semitones: number): readonly [number, number] {
+  const ratio = JUST_RATIOS[semitones];
+  if (!ratio) throw new Error(`there is no just interval of ${semitones} semitones`);
+  return ratio;
+}
 
 const inOctave = (cents: Cents) => ((cents % 1200) + 1200) % 1200;
 
@@ -57,7 +77,7 @@ export const temperaments: readonly Temperament[] = [
     id: 'just',
     name: 'Just',
     about: 'Pure intervals over the tonic or the drone.',
-    cents: JUST_RATIOS.map((ratio) => 1200 * Math.log2(ratio)),
+    cents: JUST_RATIOS.map(([p, q]) => 1200 * Math.log2(p / q)),
   },
   {
     id: 'pythagorean',

@@ -1,0 +1,3 @@
+export { Conductor, type ConductorOptions, type Place } from './conductor';
+export { LiveWords, type LiveWord } from './liveWord';
+export { pagesOf, type Page } from './pages';

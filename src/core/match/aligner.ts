@@ -1,0 +1,217 @@
+import { areModesApart, type Instrument } from '@/core/instruments';
+import type { Midi, Seconds } from '@/core/tuning';
+import type { Group } from './groups';
+
+/** A note as far as matching needs to know of it. */
+export interface Sounded {
+  readonly startSeconds: Seconds;
+  /** Sounding pitch; its fraction is not asked for. */
+  readonly midi: Midi;
+  /** How long it lasted; a brief one is more easily one too many. Infinity while it still sounds. */
+  readonly seconds: Seconds;
+  /** No silence lies between it and the note before. */
+  readonly joined: boolean;
+}
+
+export interface AlignerOptions {
+  readonly groups: readonly Group[];
+  readonly instrument: Instrument;
+  /** Where a group is to begin, by the beat; null in free time. */
+  readonly expected: ((group: Group) => Seconds) | null;
+  /** Length of a beat, seconds. */
+  readonly beatSeconds: Seconds;
+  /** Pitch is moved on purpose: neighbouring pitches are the same note. */
+  readonly bending: boolean;
+}
+
+/** What one heard note is to the score. */
+export type Role =
+  | { readonly kind: 'note'; readonly group: number; readonly again: boolean }
+  | { readonly kind: 'rest-of-note'; readonly group: number }
+  | { readonly kind: 'extra' };
+
+// Costs in units of one missed note, or nearly. What was tuned on: takes of all families with faults and wrong notes.
+const MISSED = 0.75;
+const EXTRA = 0.8;
+const REST_OF_NOTE = 0.3;
+const OTHER_MODE = 0.85;
+const WRONG = { near: 0.95, far: 1.3, farther: 1.6 } as const;
+const BACK = 1.7;
+const BACK_TO_PHRASE = 1.25;
+const FURTHEST_SKIP = 12;
+const LEAP = 4;
+const OFF_BEAT = 0.5;
+const OFF_TIME = 1.5;
+const MOST_OFF_TIME = 1.1;
+/** Time added to both sides before intervals are compared, so that short ones may differ by a little. */
+const SOFTENING: Seconds = 0.05;
+const BENT_SEMITONES = 4.5;
+
+interface Column {
+  readonly cost: Float64Array;
+  readonly extra: Float64Array;
+  /** Group that was reached before, by group; REST where this note goes on the same one, START where it is the first. */
+  readonly from: Int32Array;
+}
+
+const REST = -1;
+const START = -2;
+
+/**
+ * Follows a score note by note: dynamic programming over (heard note, place in the score), as a first-order Viterbi search.
+ * Notes may be missed, added, wrong, in another mode, split in two, and passages may be begun again. The same search serves
+ * while playing (`place` after every note) and afterwards (`roles`).
+ */
+export class Aligner {
+  private readonly columns: Column[] = [];
+  private readonly notes: Sounded[] = [];
+  /** Distances in semitones that are another mode's: asked for every note and group, worked out once each. */
+  private readonly modes = new Map<number, boolean>();
+
+  constructor(private readonly options: AlignerOptions) {}
+
+  push(note: Sounded): void {
+    const { groups } = this.options;
+    const count = groups.length;
+    const before = this.columns[this.columns.length - 1];
+    const previous = this.notes[this.notes.length - 1];
+    const column: Column = {
+      cost: new Float64Array(count).fill(Infinity),
+      extra: new Float64Array(count).fill(Infinity),
+      from: new Int32Array(count).fill(START),
+    };
+    // A brief sound is easily one too many: a finger, a breath.
+    const extra = EXTRA * Math.min(1, 0.35 + note.seconds / 0.4);
+    const best = before ? before.cost.map((cost, j) => Math.min(cost, before.extra[j]!)) : null;
+    const cheapest = best ? indexOfLeast(best) : 0;
+    for (let j = 0; j < count; j++) {
+      const group = groups[j]!;
+      const unlike = this.unlike(group, note);
+      let cost: number;
+      let from = START;
+      if (!best || !previous) cost = Math.min(j * MISSED, LEAP) + this.offBeat(group, note);
+      else {
+        cost = Infinity;
+        const take = (candidate: number, j0: number) => {
+          if (candidate < cost) {
+            cost = candidate;
+            from = j0;
+          }
+        };
+        for (let j0 = Math.max(0, j - FURTHEST_SKIP); j0 < j; j0++)
+          take(best[j0]! + (j - j0 - 1) * MISSED + this.offTime(groups[j0]!, group, previous, note), j0);
+        if (cheapest < j - FURTHEST_SKIP) take(best[cheapest]! + LEAP, cheapest);
+        if (cheapest >= j) {
+          const atPhrase = j === 0 || groups[j - 1]!.phrase !== group.phrase;
+          take(best[cheapest]! + (atPhrase ? BACK_TO_PHRASE : BACK), cheapest);
+        }
+        cost += this.offBeat(group, note);
+      }
+      cost += unlike;
+      if (best && previous && this.goesOn(group, previous, note)) {
+        const rest = best[j]! + REST_OF_NOTE;
+        if (rest < cost) {
+          cost = rest;
+          from = REST;
+        }
+      }
+      column.cost[j] = cost;
+      column.from[j] = from;
+      column.extra[j] = best ? best[j]! + extra : Math.min(j * MISSED, LEAP) + extra + MISSED;
+    }
+    this.columns.push(column);
+    this.notes.push(note);
+  }
+
+  /** The group that was last reached, most likely; −1 before anything fitting has been heard. */
+  get place(): number {
+    const last = this.columns[this.columns.length - 1];
+    if (!last) return -1;
+    const matched = indexOfLeast(last.cost);
+    const left = indexOfLeast(last.extra);
+    if (last.cost[matched]! <= last.extra[left]!) return matched;
+    return this.roles().some((role) => role.kind !== 'extra') ? left : -1;
+  }
+
+  /** What each heard note was, in order. */
+  roles(): Role[] {
+    const roles: Role[] = [];
+    const last = this.columns.length - 1;
+    if (last < 0) return [];
+    const { cost, extra } = this.columns[last]!;
+    const left = (j: number) => this.leftOver(j);
+    const ends = cost.map((each, j) => Math.min(each, extra[j]!) + left(j));
+    let j = indexOfLeast(ends);
+    let isExtra = extra[j]! < cost[j]!;
+    for (let i = last; i >= 0; i--) {
+      const { from } = this.columns[i]!;
+      const before = this.columns[i - 1];
+      if (isExtra) roles.push({ kind: 'extra' });
+      else if (from[j] === REST) roles.push({ kind: 'rest-of-note', group: j });
+      else {
+        const j0 = from[j]!;
+        roles.push({ kind: 'note', group: j, again: j0 >= j });
+        if (j0 >= 0) j = j0;
+      }
+      if (before) isExtra = before.extra[j]! < before.cost[j]!;
+    }
+    return roles.reverse();
+  }
+
+  /** What it costs that nothing is heard after a group: the take may have been stopped there, but not before its last note. */
+  private leftOver(reached: number): number {
+    const { groups, expected } = this.options;
+    const end = this.notes[this.notes.length - 1]!.startSeconds;
+    let due = 0;
+    let open = 0;
+    for (const group of groups.slice(reached + 1)) {
+      if (expected && expected(group) <= end) due++;
+      else open++;
+    }
+    return due * MISSED + Math.min(2, 0.2 * open);
+  }
+
+  /** How little a heard pitch is like the one that is asked. */
+  private unlike(group: Group, note: Sounded): number {
+    const away = note.midi - group.sounding;
+    const distance = Math.abs(away);
+    if (distance < 0.5 || (this.options.bending && distance < BENT_SEMITONES)) return 0;
+    if (distance <= 2) return WRONG.near;
+    return this.isMode(away) ? OTHER_MODE : distance <= 5 ? WRONG.far : WRONG.farther;
+  }
+
+  private isMode(away: number): boolean {
+    const known = this.modes.get(away) ?? areModesApart(this.options.instrument, away);
+    this.modes.set(away, known);
+    return known;
+  }
+
+  private goesOn(group: Group, previous: Sounded, note: Sounded): boolean {
+    const reach = this.options.bending ? BENT_SEMITONES : 0.5;
+    return note.joined || this.options.bending
+      ? Math.abs(note.midi - previous.midi) < 0.5 || Math.abs(note.midi - group.sounding) < reach
+      : Math.abs(note.midi - group.sounding) < 0.5;
+  }
+
+  private offBeat(group: Group, note: Sounded): number {
+    const { expected, beatSeconds } = this.options;
+    if (!expected) return 0;
+    return OFF_BEAT * Math.min(1, Math.abs(note.startSeconds - expected(group)) / Math.max(0.5, beatSeconds));
+  }
+
+  /** How unlike the asked interval of time the heard one is; where a breath is taken, nothing is asked. */
+  private offTime(from: Group, to: Group, previous: Sounded, note: Sounded): number {
+    const { expected } = this.options;
+    if (!expected || from.phrase !== to.phrase) return 0;
+    const heard = note.startSeconds - previous.startSeconds;
+    const asked = expected(to) - expected(from);
+    const off = Math.abs(Math.log((heard + SOFTENING) / (asked + SOFTENING)));
+    return Math.min(MOST_OFF_TIME, OFF_TIME * off);
+  }
+}
+
+function indexOfLeast(values: Float64Array): number {
+  let least = 0;
+  for (let i = 1; i < values.length; i++) if (values[i]! < values[least]!) least = i;
+  return least;
+}

@@ -1,0 +1,4 @@
+export { align, type Alignment, type Beats, type Match } from './align';
+export { Aligner, type AlignerOptions, type Role, type Sounded } from './aligner';
+export { groupsOf, unfolded, type Group } from './groups';
+export { LiveNotes, type LiveSound } from './liveNotes';
