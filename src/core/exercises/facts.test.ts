@@ -1,4 +1,5 @@
 import { findInstrument, modeOf, registerOf, seamsOf, soundingOf, writtenRange } from '@/core/instruments';
+import { scoreOfFamily as made } from './scores.testing';
 import { noteName, noteNumber } from '@/core/tuning';
 import {
   barsOf,
@@ -15,11 +16,6 @@ import {
 } from '.';
 
 const n = noteNumber;
-const made = (family: string, instrument: string, values: Record<string, unknown> = {}): Score => {
-  const score = findFamily(family)!.make(instrument, values);
-  if (!score.ok) throw new Error(score.problem);
-  return score.value;
-};
 const names = (score: Score) => score.notes.map((note) => noteName(note.written)).join(' ');
 const labels = (score: Score) => score.notes.flatMap((note) => note.label ?? []);
 const attacks = (score: Score) => new Set(score.notes.map((note) => note.attack));

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { scoreOfFamily as made } from './scores.testing';
 import { findInstrument, instruments, seamBetween, writtenRange, type Instrument } from '@/core/instruments';
 import { noteName, noteNumber } from '@/core/tuning';
 import {
@@ -38,6 +39,8 @@ function valueOf(spec: ParameterSpec, instrument: Instrument): fc.Arbitrary<unkn
       return fc.constantFrom(...spec.options.map(([id]) => id));
     case 'flag':
       return fc.boolean();
+    case 'model':
+      return fc.constant(null);
   }
 }
 
@@ -61,11 +64,6 @@ function expectPlayable(score: Score, instrument: Instrument) {
   expect(scoreBeats(score)).toBeGreaterThan(0);
 }
 
-const made = (family: string, instrument: string, values: Record<string, unknown> = {}): Score => {
-  const score = findFamily(family)!.make(instrument, values);
-  if (!score.ok) throw new Error(score.problem);
-  return score.value;
-};
 const names = (score: Score) => score.notes.map((note) => noteName(note.written)).join(' ');
 
 describe.each(families.map((family) => [family.id, family] as const))('%s', (_, family: Family) => {
@@ -115,6 +113,7 @@ describe.each(families.map((family) => [family.id, family] as const))('%s', (_, 
         count: 10_000,
         choice: 'none such',
         flag: 'maybe',
+        model: { recording: 7 },
       }[spec.kind];
       const score = family.make(instrument.id, { [name]: wrong });
       expect(score.ok ? '' : score.problem).toMatch(new RegExp(`^${name}`));

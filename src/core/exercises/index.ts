@@ -3,11 +3,21 @@ export type { Family, Level, Purpose, Section } from './family';
 export { families, findFamily, PURPOSES } from './families';
 export { keysOfDay, keyTitle, tempoNotch } from './families/rows';
 export { crossingsIn } from './families/seams';
-export { defaultLongTone, longTone, longTonePartsSchema, longToneSchema, type LongTone } from './longTone';
+export {
+  comparable,
+  LEAST_MODEL_SECONDS,
+  modelFrom,
+  modelNotes,
+  modelOf,
+  modelSchema,
+  nearestNote,
+  type Model,
+} from './model';
 export type { NoteRange, ParameterSpec } from './parameters';
 export {
   beatsToSeconds,
   EVERYTHING_COUNTS,
+  expectsPartner,
   scoreBeats,
   scoreNoteSchema,
   scoreOf,
@@ -28,3 +38,4 @@ export {
   type Token,
 } from './bars';
 export { excerpt, markedFor, placesIn, type Place } from './ownMusic';
+export { droneHertz, droneNotes, restFrom } from './stretch';

@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { writtenRange, type Instrument } from '@/core/instruments';
 import { failure, success, type Outcome } from '@/core/outcome';
 import { displayName, type Midi } from '@/core/tuning';
+import { modelSchema, type Model } from './model';
 
 export interface NoteRange {
   readonly low: Midi;
@@ -31,7 +32,9 @@ export type ParameterSpec =
       readonly label: string;
       readonly options: readonly (readonly [string, string])[];
     }
-  | { readonly kind: 'flag'; readonly label: string };
+  | { readonly kind: 'flag'; readonly label: string }
+  /** A note in a recording; null until one has been chosen. */
+  | { readonly kind: 'model'; readonly label: string };
 
 export type ParameterSpecs = Readonly<Record<string, ParameterSpec>>;
 
@@ -47,7 +50,9 @@ type ValueOf<S extends ParameterSpec> = S extends { kind: 'note' | 'count' }
           ? Id
           : S extends { kind: 'flag' }
             ? boolean
-            : never;
+            : S extends { kind: 'model' }
+              ? Model | null
+              : never;
 
 /** What the parameters of a family are once they have been set. */
 export type ValuesOf<S extends ParameterSpecs> = { readonly [K in keyof S]: ValueOf<S[K]> };
@@ -62,6 +67,7 @@ export const strictTempo = (low = 30, high = 208) =>
 export const count = (label: string, low: number, high: number, unit = '') =>
   ({ kind: 'count', label, low, high, unit }) as const;
 export const flag = (label: string) => ({ kind: 'flag', label }) as const;
+export const model = (label: string) => ({ kind: 'model', label }) as const;
 export const choice = <const O extends readonly (readonly [string, string])[]>(label: string, options: O) =>
   ({ kind: 'choice', label, options }) as const;
 export const dynamic = (label = 'Loudness') =>
@@ -109,6 +115,10 @@ function schemaOf(spec: ParameterSpec, instrument: Instrument): z.ZodType {
       );
     case 'flag':
       return z.boolean({ error: 'must be yes or no' });
+    case 'model':
+      return z.unknown().refine((value) => modelSchema.nullable().safeParse(value).success, {
+        error: 'must be a note of a recording: choose it again',
+      });
   }
 }
 

@@ -121,6 +121,10 @@ export function scoreOf(parts: z.input<typeof scoreSchema>): Score {
   return scoreSchema.parse(parts);
 }
 
+/** Whether someone else holds a pitch to tune to, and sounds it alone first. */
+export const expectsPartner = ({ company, parameters }: Pick<Score, 'company' | 'parameters'>): boolean =>
+  company && parameters['partner'] === true;
+
 /** Length in seconds of a number of beats. A free score is read at 60 beats a minute. */
 export function beatsToSeconds(score: Pick<Score, 'tempo'>, beats: number): number {
   return (beats * 60) / (score.tempo ?? 60);

@@ -1,5 +1,5 @@
 import { defineFamily } from '../family';
-import { choice, count, dynamic, note, tempo } from '../parameters';
+import { choice, count, dynamic, model, note, tempo } from '../parameters';
 
 /** Exploring has its own verdict and never changes what is remembered of a note. */
 const EXPLORING = {
@@ -263,6 +263,7 @@ export const towardModel = defineFamily({
   measured: 'Distance of your colour from the model’s, and in what.',
   specs: {
     note: note('Note'),
+    model: model('Model'),
     times: count('Times', 1, 8),
     beats: count('Each', 4, 12, 'beats'),
     dynamic: dynamic(),
@@ -272,6 +273,7 @@ export const towardModel = defineFamily({
   vibrato: 'free',
   defaults: (instrument) => ({
     note: instrument.home,
+    model: null,
     times: 4,
     beats: 8,
     dynamic: 'mf' as const,

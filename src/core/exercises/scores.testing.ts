@@ -1,0 +1,17 @@
+import { findFamily, type Score } from '.';
+
+/** For tests and the bench: the score of a family with these values, which has to be one. */
+export function scoreOfFamily(
+  family: string,
+  instrumentId: string,
+  values: Readonly<Record<string, unknown>> = {},
+): Score {
+  const made = findFamily(family)?.make(instrumentId, values);
+  if (!made) throw new Error(`there is no family ${family}`);
+  if (!made.ok) throw new Error(made.problem);
+  return made.value;
+}
+
+/** For tests and the bench: one held note. */
+export const heldNote = (instrumentId: string, values: Readonly<Record<string, unknown>> = {}): Score =>
+  scoreOfFamily('long-tone', instrumentId, values);

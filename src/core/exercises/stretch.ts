@@ -1,0 +1,44 @@
+import { findInstrument, soundingOf } from '@/core/instruments';
+import { justRatio, midiToHertz, type Hertz, type Midi } from '@/core/tuning';
+import type { Score } from './score';
+
+/** A drone of one's own lies an octave under the first note, unless that is low already. */
+const LOW_FOR_A_DRONE: Midi = 55;
+
+/** What is left of a score from a beat on, counted from its own beat 0; its first note is begun, not slurred to. */
+export function restFrom(score: Score, beat: number): Score {
+  if (beat === 0) return score;
+  const later = <T extends { startBeat: number }>(parts: readonly T[]) =>
+    parts
+      .filter((part) => part.startBeat >= beat - 1e-6)
+      .map((part) => ({ ...part, startBeat: part.startBeat - beat }));
+  const [first, ...notes] = later(score.notes);
+  const begun = first && { ...first, attack: first.attack === 'none' ? ('tongued' as const) : first.attack };
+  return { ...score, notes: begun ? [begun, ...notes] : notes, pictures: later(score.pictures) };
+}
+
+/** Sounding notes of a drone: what the music asks for, or its first note. */
+export function droneNotes(score: Score): readonly Midi[] {
+  if (score.drone.length > 0) return score.drone;
+  const instrument = findInstrument(score.instrumentId);
+  const first = score.notes[0];
+  if (!instrument || !first) return [];
+  const sounding = soundingOf(instrument, first.written);
+  return [sounding > LOW_FOR_A_DRONE ? sounding - 12 : sounding];
+}
+
+/**
+ * Frequencies of a drone: its root at the pitch standard, the others pure over it, since a chord is tuned by its own
+ * intervals and not by the tuner's.
+ */
+export function droneHertz(score: Score, a4: Hertz): Hertz[] {
+  const notes = droneNotes(score);
+  const instrument = findInstrument(score.instrumentId);
+  const asked = score.parameters['root'];
+  const root = typeof asked === 'number' && instrument ? soundingOf(instrument, asked) : (notes[0] ?? 69);
+  return notes.map((note) => {
+    const up = (((note - root) % 12) + 12) % 12;
+    const [p, q] = justRatio(up);
+    return midiToHertz(root, a4) * (p / q) * 2 ** ((note - root - up) / 12);
+  });
+}
