@@ -1,12 +1,11 @@
-import { defaultLongTone, longTone, type LongTone } from '@/core/exercises';
+import { heldNote } from '@/core/exercises/scores.testing';
 import type { Note } from '@/core/notes';
-import { assessLongTone, LiveWords, NO_BEAT } from '.';
+import { NO_BEAT, type Timing } from '@/core/take';
+import { LiveWords } from '@/core/follow';
+import { emptyTake } from '@/core/take/takes.testing';
+import { judge, limitsOf } from '.';
 
-function scoreOf(change: Partial<LongTone> = {}) {
-  const score = longTone({ ...defaultLongTone('clarinet-bb'), ...change });
-  if (!score.ok) throw new Error(score.problem);
-  return score.value;
-}
+const scoreOf = (values: Record<string, unknown> = {}) => heldNote('clarinet-bb', values);
 
 /** Written C5 on the Bb clarinet sounds Bb4. */
 const note: Note = {
@@ -34,8 +33,9 @@ const note: Note = {
   unknown: {},
 };
 
-const verdict = (change: Partial<Note>, score = scoreOf()) =>
-  assessLongTone(score, { notes: [{ ...note, ...change }], events: [], floorDb: -70 }, NO_BEAT);
+const limits = limitsOf('steady');
+const verdict = (change: Partial<Note>, score = scoreOf(), timing: Timing = NO_BEAT) =>
+  judge(emptyTake({ score, timing, notes: [{ ...note, ...change }] }), limits);
 const sentence = (id: string, ...rest: Parameters<typeof verdict>) =>
   verdict(...rest).findings.find((finding) => finding.id === id)?.sentence;
 
@@ -67,15 +67,17 @@ describe('the words about a long tone', () => {
   });
 
   it('take the round trip off the attack', () => {
-    const timing = { firstBeatSeconds: 0.9, roundTrip: { seconds: 0.06, how: 'measured' } } as const;
-    const { findings } = assessLongTone(scoreOf(), { notes: [note], events: [], floorDb: -70 }, timing);
+    const timing: Timing = {
+      firstBeatSeconds: 0.9,
+      roundTrip: { seconds: 0.06, how: 'measured' },
+      resumed: [],
+    };
+    const { findings } = verdict({}, scoreOf(), timing);
     expect(findings.find((finding) => finding.id === 'latency')?.value).toBe('40');
   });
 
   it('say so when nothing was heard', () => {
-    expect(assessLongTone(scoreOf(), { notes: [], events: [], floorDb: -80 }, NO_BEAT).headline).toBe(
-      'No tone was heard',
-    );
+    expect(judge(emptyTake(), limits).headline).toBe('No tone was heard');
   });
 });
 
@@ -97,15 +99,5 @@ describe('the big word', () => {
         (t) => -20 - 3 * t,
       ),
     ).toBe('fading');
-  });
-});
-
-describe('a long tone’s parameters', () => {
-  it('are refused with the name of the field and the remedy', () => {
-    const low = longTone({ ...defaultLongTone('flute'), written: 40 });
-    expect(low).toEqual({ ok: false, problem: 'written: must lie between B3 and D7 on the Flute' });
-    expect(longTone({ ...defaultLongTone('flute'), instrumentId: 'kazoo' })).toMatchObject({
-      problem: 'instrumentId: there is no instrument "kazoo"',
-    });
   });
 });

@@ -1,5 +1,10 @@
-export { LiveWords, type LiveWord } from './liveWord';
-export { assessLongTone, heldNote } from './longTone';
-export { NO_BEAT, timingSchema, type Timing } from './timing';
+export type { Drawing, LineOfNote } from './drawing';
+export type { Fault, FaultKind } from './fault';
+export { judge, type JudgedNote, type Judgement } from './judge';
+export { LEVELS, LIMIT_IDS, LIMITS, limitsOf, ownLimitsSchema } from './limits';
+export type { LimitId, Limits, OwnLimits, PlayerLevel } from './limits';
+export { differenceWord, distanceOf, type Distance } from './sameness';
+export type { Played } from './reading';
+export { ARRIVAL_SECONDS, type JudgedSeam } from './seams';
 export { findingSchema, type Finding, type Verdict } from './verdict';
-export { fixed, highOrLow } from './words';
+export { because, fixed, highOrLow, listed, plural } from './words';

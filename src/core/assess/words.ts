@@ -29,3 +29,14 @@ export function fixed(value: number, decimals: number): string {
   const text = Math.abs(value).toFixed(decimals);
   return value < 0 && Number(text) !== 0 ? `−${text}` : text;
 }
+
+/** `1 note`, `3 notes`. */
+export function plural(count: number, word: string): string {
+  return `${count} ${word}${count === 1 ? '' : 's'}`;
+}
+
+/** `C4, D4 and E4`; after a few, `and 5 more`. */
+export function listed(names: readonly string[], most = 4): string {
+  const few = names.length > most + 1 ? [...names.slice(0, most), `${names.length - most} more`] : names;
+  return few.length < 2 ? few.join('') : `${few.slice(0, -1).join(', ')} and ${few[few.length - 1]}`;
+}

@@ -1,91 +1,9 @@
-import { beatsToSeconds, type Score } from '@/core/exercises';
-import { findInstrument, soundingOf } from '@/core/instruments';
-import type { Heard, Note, UnknownReason } from '@/core/notes';
-import { displayName } from '@/core/tuning';
-import type { Timing } from './timing';
-import type { Finding, Verdict } from './verdict';
-import { because, fixed, highOrLow } from './words';
-
-/** From where on a figure is worth a remark; for a steady amateur, until levels of player are set. */
-const REMARKABLE = { centre: 5, drift: 1, wobble: 4, levelWobble: 1.2, fade: 0.6, latency: 0.06 } as const;
-
-/** Says what one held note was like. Facts only: causes and remedies are the coach's. */
-export function assessLongTone(score: Score, heard: Heard, timing: Timing): Verdict {
-  const asked = score.notes[0];
-  const instrument = findInstrument(score.instrumentId);
-  const note = heldNote(heard.notes);
-  if (!asked || !instrument || !note) return nothingHeard(heard);
-  const wrong = note.soundingMidi !== soundingOf(instrument, asked.written);
-  const name = displayName(note.soundingMidi - instrument.transposition);
-  const wanted = beatsToSeconds(score, asked.beats);
-  const findings = [
-    centre(note, name),
-    drift(note),
-    wobble(note),
-    vibrato(note, score),
-    loudness(note),
-    levelSteadiness(note),
-    purity(note, wanted),
-    latency(note, timing),
-    rise(note),
-    air(note),
-  ];
-  const restarts = heard.notes.length - 1;
-  const summary = [
-    wrong ? `${displayName(asked.written)} was asked for; ${name} was heard.` : null,
-    `${name} lasted ${fixed(note.endSeconds - note.startSeconds, 1)} s${note.centreCents === null ? '' : ` and sat ${highOrLow(note.centreCents)} on average`}.`,
-    restarts > 0
-      ? `There were ${restarts} other ${restarts === 1 ? 'note' : 'notes'} in the take; the longest counts.`
-      : null,
-  ];
-  return {
-    headline: wrong ? `${name}, not ${displayName(asked.written)}` : headline(note),
-    summary: summary.filter(Boolean).join(' '),
-    findings,
-  };
-}
-
-/** The note that a long tone is about: the longest. */
-export function heldNote(notes: readonly Note[]): Note | undefined {
-  return notes.reduce<Note | undefined>(
-    (longest, note) =>
-      !longest || note.endSeconds - note.startSeconds > longest.endSeconds - longest.startSeconds
-        ? note
-        : longest,
-    undefined,
-  );
-}
-
-function nothingHeard(heard: Heard): Verdict {
-  return {
-    headline: 'No tone was heard',
-    summary:
-      heard.floorDb > -45
-        ? 'The room was too loud for a tone to stand out. A quieter place, or the phone nearer, will help.'
-        : 'Nothing stood out from the room. Play nearer to the microphone, or check that the right one is chosen.',
-    findings: [],
-  };
-}
-
-function headline(note: Note): string {
-  if (note.centreCents === null) return 'Heard, in company';
-  const place = Math.abs(note.centreCents) < 1 ? 'True' : capital(highOrLow(note.centreCents));
-  return `${place} ${remark(note)}`;
-}
-
-/** The one thing about the note that is most worth saying after its place. */
-function remark(note: Note): string {
-  const { wobbleCents, driftCentsPerSecond, levelDriftDbPerSecond } = note;
-  if (wobbleCents === null) return 'and short';
-  if (wobbleCents >= REMARKABLE.wobble) return 'and unsteady';
-  if (driftCentsPerSecond !== null && Math.abs(driftCentsPerSecond) >= REMARKABLE.drift) {
-    return driftCentsPerSecond > 0 ? 'and rising' : 'and sinking';
-  }
-  if (levelDriftDbPerSecond !== null && levelDriftDbPerSecond <= -REMARKABLE.fade) return 'and fading';
-  return note.vibrato ? 'with vibrato' : 'and steady';
-}
-
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+import type { Score } from '@/core/exercises';
+import type { Note, UnknownReason } from '@/core/notes';
+import type { Timing } from '@/core/take';
+import type { Limits } from './limits';
+import type { Finding } from './verdict';
+import { because, fixed } from './words';
 
 type Say = (value: number) => { value: string; sentence: string };
 
@@ -99,7 +17,7 @@ function finding(
   return value === null ? { ...base, value: null, sentence: because(reason) } : { ...base, ...say(value) };
 }
 
-function centre(note: Note, name: string): Finding {
+export function centre(note: Note, name: string, limits: Limits): Finding {
   return finding(
     {
       id: 'centre',
@@ -115,12 +33,12 @@ function centre(note: Note, name: string): Finding {
       sentence:
         Math.abs(value) < 1
           ? `${name} was in the middle.`
-          : `${name} sat ${Math.round(Math.abs(value))} cents ${value > 0 ? 'above' : 'below'} the middle${Math.abs(value) < REMARKABLE.centre ? ', which few would notice' : ''}.`,
+          : `${name} sat ${Math.round(Math.abs(value))} cents ${value > 0 ? 'above' : 'below'} the middle${Math.abs(value) < limits.centreCents ? ', which few would notice' : ''}.`,
     }),
   );
 }
 
-function drift(note: Note): Finding {
+export function drift(note: Note, limits: Limits): Finding {
   return finding(
     {
       id: 'drift',
@@ -133,14 +51,14 @@ function drift(note: Note): Finding {
     (value) => ({
       value: fixed(value, 2),
       sentence:
-        Math.abs(value) < REMARKABLE.drift / 2
+        Math.abs(value) < limits.driftCentsPerSecond / 2
           ? 'The pitch stayed where it began.'
           : `The pitch ${value > 0 ? 'rose' : 'sank'} by ${fixed(Math.abs(value) * (note.endSeconds - note.startSeconds), 0)} cents over the note.`,
     }),
   );
 }
 
-function wobble(note: Note): Finding {
+export function wobble(note: Note, limits: Limits): Finding {
   return finding(
     {
       id: 'wobble',
@@ -153,16 +71,16 @@ function wobble(note: Note): Finding {
     (value) => ({
       value: fixed(value, 1),
       sentence:
-        value < REMARKABLE.wobble / 2
+        value < limits.wobbleCents / 2
           ? 'Hardly any wobble.'
-          : value < REMARKABLE.wobble
+          : value < limits.wobbleCents
             ? 'A little wobble.'
             : 'The pitch shook.',
     }),
   );
 }
 
-function vibrato(note: Note, score: Score): Finding {
+export function vibrato(note: Note, score: Score): Finding {
   const base = {
     id: 'vibrato',
     label: 'Vibrato',
@@ -188,7 +106,7 @@ function vibrato(note: Note, score: Score): Finding {
   };
 }
 
-function loudness(note: Note): Finding {
+export function loudness(note: Note): Finding {
   return finding(
     {
       id: 'loudness',
@@ -211,7 +129,7 @@ function loudness(note: Note): Finding {
   );
 }
 
-function levelSteadiness(note: Note): Finding {
+export function levelSteadiness(note: Note, limits: Limits): Finding {
   const fade = note.levelDriftDbPerSecond;
   return finding(
     {
@@ -226,8 +144,8 @@ function levelSteadiness(note: Note): Finding {
     (value) => ({
       value: fixed(value, 1),
       sentence: [
-        value < REMARKABLE.levelWobble ? 'The loudness was even' : 'The loudness was uneven',
-        fade === null || Math.abs(fade) < REMARKABLE.fade / 2
+        value < limits.levelWobbleDb ? 'The loudness was even' : 'The loudness was uneven',
+        fade === null || Math.abs(fade) < limits.fadeDbPerSecond / 2
           ? '.'
           : `, and it ${fade < 0 ? 'faded' : 'grew'} by ${fixed(Math.abs(fade), 1)} dB a second.`,
       ].join(''),
@@ -235,15 +153,14 @@ function levelSteadiness(note: Note): Finding {
   );
 }
 
-function purity(note: Note, wanted: number): Finding {
+export function purity(note: Note, wanted: number, limits: Limits): Finding {
   const length = note.endSeconds - note.startSeconds;
   return finding(
     {
       id: 'purity',
       label: 'Purity time',
       unit: `of ${fixed(length, 1)} s`,
-      meaning:
-        'How long the tone stayed within 10 cents and 6 dB of its own first second, and without vibrato where none was asked for. The figure to follow over weeks.',
+      meaning: `How long the tone stayed within ${limits.purityCents} cents and ${limits.purityDb} dB of its own first second, and without vibrato where none was asked for. The figure to follow over weeks.`,
     },
     note.puritySeconds,
     note.unknown['puritySeconds'],
@@ -261,7 +178,7 @@ function purity(note: Note, wanted: number): Finding {
   );
 }
 
-function latency(note: Note, timing: Timing): Finding {
+export function latency(note: Note, timing: Timing, limits: Limits): Finding {
   const { firstBeatSeconds, roundTrip } = timing;
   const sure =
     roundTrip.how === 'assumed'
@@ -280,14 +197,14 @@ function latency(note: Note, timing: Timing): Finding {
     (late) => ({
       value: fixed(1000 * late, 0),
       sentence:
-        Math.abs(late) < REMARKABLE.latency
+        Math.abs(late) < limits.rushSeconds
           ? 'On the beat.'
           : `${late > 0 ? 'Late' : 'Early'} by ${fixed(1000 * Math.abs(late), 0)} ms.`,
     }),
   );
 }
 
-function rise(note: Note): Finding {
+export function rise(note: Note): Finding {
   return finding(
     {
       id: 'rise',
@@ -305,7 +222,7 @@ function rise(note: Note): Finding {
   );
 }
 
-function air(note: Note): Finding {
+export function air(note: Note): Finding {
   return finding(
     {
       id: 'air',

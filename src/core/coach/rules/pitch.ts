@@ -1,0 +1,125 @@
+import { LEAP, REED } from './disputes';
+import type { Rule } from './rule';
+
+/** Pitch, held and changing. */
+export const PITCH: readonly Rule[] = [
+  {
+    fault: 'steadily-low',
+    cause: 'A cold instrument or the set-up comes first; then the way you blow.',
+    tries: { any: 'Warm it with slow breath and play the setup check before anything else.' },
+    serves: 'setup-check',
+    sure: 0.5,
+  },
+  {
+    fault: 'steadily-low',
+    kinds: ['edge'],
+    cause: 'Set-up or cold first; then turned in too far, or the air too slow.',
+    tries: {
+      air: 'Quicker air.',
+      support: 'Keep the push to the end of the note.',
+      shape: 'Turn out, jaw forward, head up.',
+    },
+    serves: 'setup-check',
+    sure: 0.6,
+  },
+  {
+    fault: 'steadily-low',
+    kinds: ['double-reed'],
+    cause: 'Set-up or cold first; then too little direction in the air.',
+    tries: { any: 'Bring it up by brightness and direction of the air, never by biting.' },
+    serves: 'drone-work',
+    sure: 0.55,
+  },
+  {
+    fault: 'steadily-low',
+    kinds: ['single-reed'],
+    dynamic: 'loud',
+    cause: 'Loud goes flat on this instrument, more so with the mouth wide open on the reed.',
+    tries: {
+      any: 'Keep the ring of the lips around the reed while the air grows: the mouth lets go too far.',
+    },
+    serves: 'swells',
+    sure: 0.6,
+  },
+  {
+    fault: 'steadily-low',
+    kinds: ['ducted'],
+    cause: 'Too little breath for this note.',
+    tries: { any: 'More breath, or another fingering where the tone then forces.' },
+    serves: 'breath-sweep',
+    sure: 0.7,
+  },
+  {
+    fault: 'steadily-high',
+    kinds: ['edge'],
+    cause: 'Turned out, jaw forward, or the air too quick.',
+    tries: {
+      air: 'Slower air, aimed lower.',
+      support: 'The same push, less of it in the throat.',
+      shape: 'Turn in, jaw back, aim down; a high C sharp is shaped and darkened.',
+    },
+    serves: 'drone-work',
+    sure: 0.6,
+  },
+  {
+    fault: 'steadily-high',
+    kinds: REED,
+    cause: 'Biting.',
+    tries: { any: 'Release the bite. Move the slide only when the whole map agrees.' },
+    serves: 'drone-work',
+    sure: 0.6,
+  },
+  {
+    fault: 'steadily-high',
+    kinds: ['ducted'],
+    cause: 'Too much breath for this note.',
+    tries: { any: 'Less breath, or shade the next hole.' },
+    serves: 'breath-sweep',
+    sure: 0.7,
+  },
+  {
+    fault: 'flat-when-fading',
+    cause: 'The air slows down while it gets less.',
+    tries: {
+      air: 'Less air, not slower air.',
+      support: 'Keep the push to the very end; only the opening closes.',
+      shape: 'Make the opening smaller as it fades, and raise the stream.',
+    },
+    serves: 'tapers',
+    sure: 0.75,
+  },
+  {
+    fault: 'sharp-when-fading',
+    kinds: ['single-reed'],
+    cause: 'The mouth closes on the reed as it gets softer.',
+    tries: { any: 'Let the lip off by a shade as it fades; the air keeps its speed.' },
+    serves: 'tapers',
+    sure: 0.7,
+  },
+  {
+    fault: 'sharp-when-fading',
+    cause: 'The lips squeeze as it gets softer.',
+    tries: { any: 'Let the opening stay round while there is less air.' },
+    serves: 'tapers',
+    sure: 0.55,
+  },
+  {
+    fault: 'wide-interval',
+    cause: 'The upper note was pushed or squeezed up.',
+    tries: {
+      air: 'Let the air change just enough, and no more.',
+      support: 'The same push for both notes.',
+      shape: 'As little movement as possible on the way up.',
+    },
+    serves: 'octave-check',
+    disagreement: LEAP,
+    sure: 0.6,
+  },
+  {
+    fault: 'narrow-interval',
+    cause: 'The upper note was not brought up, or the tube is pulled far out: its octaves shrink.',
+    tries: { any: 'Play the setup check; if the octave is narrow there too, it is the slide.' },
+    serves: 'setup-check',
+    sure: 0.5,
+  },
+];
