@@ -1,12 +1,19 @@
 export {
   conditionsSchema,
+  setupSchema,
   takeOf,
   TAKE_VERSION,
   takeSchema,
-  traceSchema,
+  UNTOLD,
   type Conditions,
+  type Setup,
+  type ToldConditions,
   type Take,
-  type Trace,
 } from './take';
 export { TakeListener, type HeardTake, type TakeRequest } from './takeListener';
+export { simulateTake, type SimulatedTake } from './simulated';
 export { weakNotes } from './weakNotes';
+export { beatSeconds, NO_BEAT, timingSchema, type Timing } from './timing';
+export { joinHeard } from './join';
+export { sameNoteElsewhere, type Elsewhere } from './elsewhere';
+export { traceSchema, type Trace } from './trace';

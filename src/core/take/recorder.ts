@@ -28,13 +28,21 @@ export class Recorder {
     return this.head(this.length);
   }
 
+  /** Samples from one place to another, as far as there are any. */
+  slice(from: number, to: number): Int16Array<ArrayBuffer> {
+    const end = Math.min(to, this.length);
+    const out = new Int16Array(Math.max(0, end - from));
+    for (let at = from; at < end;) {
+      const block = this.blocks[Math.floor(at / BLOCK)]!;
+      const part = block.subarray(at % BLOCK, Math.min(BLOCK, (at % BLOCK) + end - at));
+      out.set(part, at - from);
+      at += part.length;
+    }
+    return out;
+  }
+
   /** The first samples, as many as there are. */
   head(count: number): Int16Array<ArrayBuffer> {
-    const out = new Int16Array(Math.max(0, Math.min(count, this.length)));
-    this.blocks.forEach((block, i) => {
-      if (i * BLOCK < out.length)
-        out.set(block.subarray(0, Math.min(BLOCK, out.length - i * BLOCK)), i * BLOCK);
-    });
-    return out;
+    return this.slice(0, count);
   }
 }

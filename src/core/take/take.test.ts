@@ -1,4 +1,4 @@
-import { defaultLongTone, longTone, type Score } from '@/core/exercises';
+import { heldNote } from '@/core/exercises/scores.testing';
 import { findInstrument } from '@/core/instruments';
 import { clickSamples } from '@/core/signal';
 import { perform, steadyPlayer, type Player } from '@/core/simulate';
@@ -7,11 +7,7 @@ import { takeOf, TakeListener, takeSchema, type TakeRequest, weakNotes } from '.
 const RATE = 48_000;
 const COUNT_IN = 4;
 
-function scoreFor(beats = 6): Score {
-  const score = longTone({ ...defaultLongTone('flute'), beats });
-  if (!score.ok) throw new Error(score.problem);
-  return score.value;
-}
+const scoreFor = (beats = 6) => heldNote('flute', { beats });
 
 function played(player: Partial<Player> = {}) {
   const flute = findInstrument('flute');
@@ -40,19 +36,15 @@ function heard(audio: Float32Array, change: Partial<TakeRequest> = {}) {
     sampleRate: RATE,
     a4: 440,
     gainControlled: false,
-    silenceSeconds: 1.4,
     longestSeconds: 900,
     firstBeat: 0.5 + COUNT_IN,
     roundTrip: { seconds: 0.05, how: 'assumed' },
     ...change,
   });
   listener.addClicks(clicks);
-  let over: string | null = null;
-  for (let at = 0; at < audio.length && !over; at += 512) {
+  for (let at = 0; at < audio.length && !listener.full; at += 512)
     listener.push(at, audio.subarray(at, at + 512));
-    over = listener.over;
-  }
-  return { take: listener.finish(), over, listener };
+  return { take: listener.finish(), full: listener.full };
 }
 
 describe('a take with a metronome in the room', () => {
@@ -73,20 +65,14 @@ describe('a take with a metronome in the room', () => {
 
   it('does not take the count-in for a tone', () => {
     const silence = new Float32Array(9 * RATE);
-    const { take, over } = heard(withClicks(silence, 0.02, 0.3));
-    expect(take.notes).toEqual([]);
-    expect(over).toBeNull();
+    expect(heard(withClicks(silence, 0.02, 0.3)).take.notes).toEqual([]);
   });
 });
 
 describe('the end of a take', () => {
-  it('is silence after a tone', () => {
-    expect(heard(played()).over).toBe('silence');
-  });
-
   it('is its longest length at the latest', () => {
-    const { over, take } = heard(played(), { longestSeconds: 6 });
-    expect(over).toBe('length');
+    const { full, take } = heard(played(), { longestSeconds: 6 });
+    expect(full).toBe(true);
     expect(take.durationSeconds).toBeLessThan(6.1);
   });
 
@@ -97,7 +83,6 @@ describe('the end of a take', () => {
       sampleRate: RATE,
       a4: 440,
       gainControlled: false,
-      silenceSeconds: null,
       longestSeconds: 900,
       firstBeat: null,
       roundTrip: { seconds: 0, how: 'exact' },
@@ -130,11 +115,9 @@ test('what is kept fits its schema, and says nothing of levels under gain contro
 
 test('notes are weak by what was heard of the player, and by the shipped guess where nothing was', () => {
   const flute = findInstrument('flute')!;
-  const score = longTone({ ...defaultLongTone('flute'), written: 74 });
-  if (!score.ok) throw new Error(score.problem);
   const take = (centreCents: number, written = 74) =>
     ({
-      score: score.value,
+      score: heldNote('flute', { note: 74 }),
       notes: [{ soundingMidi: written, centreCents }],
     }) as unknown as Parameters<typeof weakNotes>[0][number];
   expect(weakNotes([], flute)).toContain(73);

@@ -1,14 +1,36 @@
 import * as z from 'zod';
-import { timingSchema } from '@/core/assess';
 import { scoreSchema, type Score } from '@/core/exercises';
-import { eventSchema, noteSchema } from '@/core/notes';
+import { eventSchema, noteSchema, transitionSchema } from '@/core/notes';
 import type { HeardTake } from './takeListener';
+import { timingSchema } from './timing';
+import { traceSchema } from './trace';
 
 export const TAKE_VERSION = 1;
 
+/** What the player can tell of the instrument and the day. Null or empty: not told. */
+export const setupSchema = z.object({
+  /** Position of slide, joint or barrel: how far it was pulled out. */
+  slideMm: z.number().min(0).max(60).nullable(),
+  temperatureC: z.number().min(-10).max(50).nullable(),
+  warmth: z.enum(['cold', 'warming', 'warm']).nullable(),
+  reed: z.string().max(80),
+  room: z.string().max(80),
+  water: z.boolean().nullable(),
+});
+export type Setup = z.infer<typeof setupSchema>;
+
+export const UNTOLD: Setup = {
+  slideMm: null,
+  temperatureC: null,
+  warmth: null,
+  reed: '',
+  room: '',
+  water: null,
+};
+
 /** What was so when the take was played. Null: not told. */
 export const conditionsSchema = z.object({
-  source: z.enum(['microphone', 'simulated', 'file']),
+  source: z.enum(['microphone', 'simulated', 'file', 'none']),
   /** Name of the device or the file. */
   sourceName: z.string(),
   sampleRate: z.number(),
@@ -21,17 +43,13 @@ export const conditionsSchema = z.object({
   floorDb: z.number(),
   /** What cut the take short, if anything did. */
   interruption: z.string().nullable(),
+  /** Nothing of metronome and drone could reach the microphone. */
+  headphones: z.boolean().default(false),
+  setup: setupSchema.default(UNTOLD),
+  /** School whose advice was followed. */
+  school: z.string().nullable().default(null),
 });
 export type Conditions = z.infer<typeof conditionsSchema>;
-
-/** The thread of a take, thinned for drawing: equal steps, null where there was no pitch. */
-export const traceSchema = z.object({
-  stepSeconds: z.number().positive(),
-  pitchMidi: z.array(z.number().nullable()),
-  levelDb: z.array(z.number()),
-  airinessDb: z.array(z.number().nullable()),
-});
-export type Trace = z.infer<typeof traceSchema>;
 
 /** What came back from a Score. */
 export const takeSchema = z.object({
@@ -45,7 +63,10 @@ export const takeSchema = z.object({
   timing: timingSchema,
   notes: z.array(noteSchema),
   events: z.array(eventSchema),
+  transitions: z.array(transitionSchema).default([]),
   trace: traceSchema,
+  /** What a partner was found to hold, Hz. */
+  heldHz: z.number().nullable().default(null),
   /** The player's own words. */
   remark: z.string(),
   /** Present when the sound was kept too. */
@@ -53,26 +74,32 @@ export const takeSchema = z.object({
 });
 export type Take = z.infer<typeof takeSchema>;
 
+/** Conditions as far as they are known before a take has been heard; what is not told is left out. */
+export type ToldConditions = Omit<z.input<typeof conditionsSchema>, 'clipped' | 'floorDb'>;
+
 /** A take from what was heard and what was so while it was played. */
 export function takeOf(
   id: string,
   now: Date,
   score: Score,
   heard: HeardTake,
-  conditions: Omit<Conditions, 'clipped' | 'floorDb'>,
+  conditions: ToldConditions,
 ): Take {
-  const { durationSeconds, timing, notes, events, trace, clipped, floorDb, audio } = heard;
+  const { durationSeconds, timing, notes, events, transitions, trace, heldHz, clipped, floorDb, audio } =
+    heard;
   return {
     version: TAKE_VERSION,
     id,
     createdAt: now.toISOString(),
     durationSeconds,
     score,
-    conditions: { ...conditions, clipped, floorDb },
+    conditions: conditionsSchema.parse({ ...conditions, clipped, floorDb }),
     timing,
     notes,
     events,
+    transitions,
     trace,
+    heldHz,
     remark: '',
     audio: { bytes: audio.byteLength },
   };

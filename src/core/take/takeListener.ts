@@ -1,7 +1,7 @@
-import type { Timing } from '@/core/assess';
 import type { Score } from '@/core/exercises';
+import { fromInt16 } from '@/core/formats';
 import { findInstrument, listeningRange, type Instrument } from '@/core/instruments';
-import { hearNotes, ORDINARY_PURITY, type Note, type NoteEvent } from '@/core/notes';
+import { hearNotes, ORDINARY_PURITY, type Note, type NoteEvent, type Transition } from '@/core/notes';
 import {
   CLICK_SECONDS,
   clickMask,
@@ -12,9 +12,10 @@ import {
   type LiveFrame,
 } from '@/core/signal';
 import type { Offsets } from '@/core/tuning';
+import { hearPartner } from './partner';
 import { Recorder } from './recorder';
-import type { Trace } from './take';
-import { traceOf } from './trace';
+import type { Timing } from './timing';
+import { traceOf, type Trace } from './trace';
 
 /** What has to be known before a take begins. */
 export interface TakeRequest {
@@ -22,8 +23,6 @@ export interface TakeRequest {
   readonly sampleRate: number;
   readonly a4: number;
   readonly gainControlled: boolean;
-  /** Ends the take after this much silence once a note has been heard; null never. */
-  readonly silenceSeconds: number | null;
   readonly longestSeconds: number;
   /** Clock time of the first beat of the music; null without a metronome. */
   readonly firstBeat: number | null;
@@ -33,6 +32,10 @@ export interface TakeRequest {
   readonly drone?: readonly number[] | undefined;
   /** Someone else plays or hums along. */
   readonly company?: boolean | undefined;
+  /** The other one holds a pitch that sounds alone first: it is found there, and then taken out. */
+  readonly partner?: boolean | undefined;
+  /** How far a tone may move and still be pure: the player's level decides. */
+  readonly purity?: { readonly cents: number; readonly decibels: number } | undefined;
   /** How sound gets from the metronome into the recording. */
   readonly roundTrip: Timing['roundTrip'];
 }
@@ -42,19 +45,16 @@ export interface HeardTake {
   readonly durationSeconds: number;
   readonly notes: Note[];
   readonly events: NoteEvent[];
+  readonly transitions: Transition[];
   readonly floorDb: number;
   readonly clipped: boolean;
   readonly trace: Trace;
   readonly timing: Timing;
+  /** What a partner was found to hold, Hz; null without one, or where it could not be found. */
+  readonly heldHz: number | null;
   readonly audio: Int16Array<ArrayBuffer>;
 }
 
-/** A tone has to last this long before silence can end the take: a cough or a click does not start one. */
-const LEAST_TONE_SECONDS = 0.35;
-/** This far over the quietest that has been heard counts as sounding. */
-const SOUNDING_DB = 9;
-/** Sounds shorter than this in the middle of silence (clicks) do not break it. */
-const BLIP_SECONDS = 0.09;
 const LONGEST_DROPOUT_SECONDS = 10;
 
 /** Follows one take from its first sample to its measures. Knows nothing of workers and messages. */
@@ -65,14 +65,15 @@ export class TakeListener {
   private readonly clicks: Click[] = [];
   private firstFrame: number | null = null;
   private live: number[] = [];
-  private quietest = Infinity;
-  private soundingFor = 0;
-  private silentFor = 0;
-  private toneHeard = false;
   /** How late clicks are heard; null when they are not, undefined until the count-in is over. */
   private clickLag: number | null | undefined = undefined;
 
+  private firstBeat: number | null;
+  /** Samples that `takeSound` has given away. */
+  private kept = 0;
+
   constructor(private readonly request: TakeRequest) {
+    this.firstBeat = request.firstBeat;
     const instrument = findInstrument(request.score.instrumentId);
     if (!instrument) throw new Error(`there is no instrument "${request.score.instrumentId}"`);
     this.instrument = instrument;
@@ -92,24 +93,35 @@ export class TakeListener {
     this.take(samples);
   }
 
+  /** The metronome was set going later than the take: clock time of the first beat of the music. */
+  setFirstBeat(seconds: number): void {
+    this.firstBeat = seconds;
+    this.clickLag = undefined;
+  }
+
   addClicks(clicks: readonly Click[]): void {
     this.clicks.push(...clicks);
   }
 
-  /** The live frames since the last call, whether a tone is sounding now, and when the take began on the audio clock. */
-  takeLive(): { frames: Float32Array<ArrayBuffer>; sounding: boolean; origin: number } {
+  /** The live frames since the last call, and when the take began on the audio clock. */
+  takeLive(): { frames: Float32Array<ArrayBuffer>; origin: number } {
     const frames = Float32Array.from(this.live);
     this.live = [];
-    const sounding = this.soundingFor * this.listener.settings.hopSeconds > BLIP_SECONDS;
-    return { frames, sounding, origin: this.origin };
+    return { frames, origin: this.origin };
   }
 
-  /** Why the take should end now, if it should. */
-  get over(): 'silence' | 'length' | null {
-    const { silenceSeconds, longestSeconds, sampleRate } = this.request;
-    if (this.recorder.length >= longestSeconds * sampleRate) return 'length';
-    const silent = this.silentFor * this.listener.settings.hopSeconds;
-    return silenceSeconds !== null && this.toneHeard && silent >= silenceSeconds ? 'silence' : null;
+  /** Sound that has not been asked for yet, once there is enough of it: for keeping while the take lasts. */
+  takeSound(leastSeconds: number): Int16Array<ArrayBuffer> | null {
+    const { recorder, request } = this;
+    if (recorder.length - this.kept < leastSeconds * request.sampleRate) return null;
+    const part = recorder.slice(this.kept, recorder.length);
+    this.kept = recorder.length;
+    return part;
+  }
+
+  /** Whether the take has reached its longest length and should end now. */
+  get full(): boolean {
+    return this.recorder.length >= this.request.longestSeconds * this.request.sampleRate;
   }
 
   finish(): HeardTake {
@@ -121,21 +133,27 @@ export class TakeListener {
       const clicks = this.clicks.map((click) => ({ ...click, seconds: click.seconds - this.origin }));
       frames.masked.set(clickMask(frames.count, frames.hopSeconds, clicks, lag, this.maskReach));
     }
-    const heard = hearNotes(frames, this.instrument, {
+    const options = {
       a4: request.a4,
       gainControlled: request.gainControlled,
-      company: request.company ?? false,
       ...(request.offsets && { offsets: request.offsets }),
-      purity: { ...ORDINARY_PURITY, vibratoAllowed: request.score.vibrato !== 'none' },
-    });
+      purity: { ...(request.purity ?? ORDINARY_PURITY), vibratoAllowed: request.score.vibrato !== 'none' },
+    };
+    const partner = request.partner
+      ? hearPartner(audio, frames, this.instrument, options, request.sampleRate)
+      : null;
+    const company = (request.company ?? false) && !partner;
+    const heard = partner?.heard ?? hearNotes(frames, this.instrument, { ...options, company });
     return {
       durationSeconds: audio.length / request.sampleRate,
       notes: heard.notes,
       events: heard.events,
+      transitions: heard.transitions,
       floorDb: heard.floorDb,
       clipped: frames.clipped.some((c) => c === 1),
-      trace: traceOf(frames, request.a4),
+      trace: traceOf(partner?.frames ?? frames, request.a4),
       timing: this.timing(lag),
+      heldHz: partner?.heldHz ?? null,
       audio,
     };
   }
@@ -146,21 +164,12 @@ export class TakeListener {
   }
 
   private follow({ index, f0, levelDb, airinessDb }: LiveFrame): void {
-    const hop = this.listener.settings.hopSeconds;
-    const seconds = index * hop;
-    const { firstBeat } = this.request;
+    const seconds = index * this.listener.settings.hopSeconds;
+    const { firstBeat } = this;
     if (this.clickLag === undefined && firstBeat !== null && seconds + this.origin >= firstBeat)
       this.clickLag = this.findClicks();
     // What a click covers is no part of the thread.
-    if (this.isClick(seconds)) return;
-    this.live.push(seconds, f0, levelDb, airinessDb);
-    // The room is learnt from what is heard first; a room that grows louder is followed slowly.
-    this.quietest = Math.min(levelDb, this.quietest + hop * 0.5);
-    const sounds = f0 > 0 && levelDb > Math.max(-72, this.quietest + SOUNDING_DB);
-    this.soundingFor = sounds ? this.soundingFor + 1 : 0;
-    if (this.soundingFor * hop > BLIP_SECONDS) this.silentFor = 0;
-    else this.silentFor++;
-    if (this.soundingFor * hop >= LEAST_TONE_SECONDS) this.toneHeard = true;
+    if (!this.isClick(seconds)) this.live.push(seconds, f0, levelDb, airinessDb);
   }
 
   private get origin(): number {
@@ -175,12 +184,13 @@ export class TakeListener {
 
   /** How late the count-in's clicks are heard in this recording; null when they are not heard, or nothing beats. */
   private findClicks(): number | null {
-    const { firstBeat, sampleRate } = this.request;
+    const { firstBeat } = this;
+    const { sampleRate } = this.request;
     if (firstBeat === null) return null;
     const countIn = this.clicks.filter((click) => click.seconds < firstBeat - 0.01);
     if (countIn.length < 2) return null;
     const onset = (firstBeat - this.origin) * sampleRate;
-    const quiet = Float32Array.from(this.recorder.head(Math.ceil(onset)), (x) => x / 32_768);
+    const quiet = fromInt16(this.recorder.head(Math.ceil(onset)));
     return locateClicks(
       quiet,
       sampleRate,
@@ -199,10 +209,11 @@ export class TakeListener {
 
   /** Where the beats fall on the take's own time line, measured by the clicks of the count-in where they can be heard. */
   private timing(lag: number | null): Timing {
-    const { firstBeat, roundTrip } = this.request;
-    if (firstBeat === null) return { firstBeatSeconds: null, roundTrip };
+    const { firstBeat } = this;
+    const { roundTrip } = this.request;
+    if (firstBeat === null) return { firstBeatSeconds: null, roundTrip, resumed: [] };
     const firstBeatSeconds = firstBeat - this.origin;
-    if (lag === null || roundTrip.how === 'exact') return { firstBeatSeconds, roundTrip };
-    return { firstBeatSeconds, roundTrip: { seconds: lag, how: 'measured' } };
+    if (lag === null || roundTrip.how === 'exact') return { firstBeatSeconds, roundTrip, resumed: [] };
+    return { firstBeatSeconds, roundTrip: { seconds: lag, how: 'measured' }, resumed: [] };
   }
 }

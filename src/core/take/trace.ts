@@ -1,10 +1,21 @@
+import * as z from 'zod';
 import { median } from 'd3-array';
 import type { Frames } from '@/core/signal';
 import { hertzToMidi, type Hertz } from '@/core/tuning';
-import type { Trace } from './take';
+
+/** The thread of a take, thinned for drawing: equal steps, null where there was no pitch. */
+export const traceSchema = z.object({
+  stepSeconds: z.number().positive(),
+  pitchMidi: z.array(z.number().nullable()),
+  levelDb: z.array(z.number()),
+  airinessDb: z.array(z.number().nullable()),
+  brightness: z.array(z.number().nullable()).default([]),
+  richness: z.array(z.number().nullable()).default([]),
+});
+export type Trace = z.infer<typeof traceSchema>;
 
 /** A trace never has more points than this, however long the take. */
-const MOST_POINTS = 3000;
+const MOST_POINTS = 6000;
 const FINEST_STEP = 0.03;
 
 const rounded = (value: number, decimals: number) => Math.round(value * 10 ** decimals) / 10 ** decimals;
@@ -18,13 +29,20 @@ export function traceOf(frames: Frames, a4: Hertz): Trace {
     pitchMidi: [],
     levelDb: [],
     airinessDb: [],
+    brightness: [],
+    richness: [],
   };
   for (let i = 0; i < frames.count; i += stride) {
     const pitch = median([...frames.f0.subarray(i, i + stride)].filter((_, k) => !frames.masked[i + k]));
-    const air = median(frames.airinessDb.subarray(i, i + stride));
+    const known = (column: Float32Array, decimals: number) => {
+      const value = median(column.subarray(i, i + stride));
+      return value === undefined || Number.isNaN(value) ? null : rounded(value, decimals);
+    };
     trace.pitchMidi.push(pitch !== undefined && pitch > 0 ? rounded(hertzToMidi(pitch, a4), 4) : null);
     trace.levelDb.push(rounded(median(frames.levelDb.subarray(i, i + stride)) ?? -120, 1));
-    trace.airinessDb.push(air === undefined || Number.isNaN(air) ? null : rounded(air, 1));
+    trace.airinessDb.push(known(frames.airinessDb, 1));
+    trace.brightness.push(known(frames.brightness, 2));
+    trace.richness.push(known(frames.richness, 0));
   }
   bridge(trace.pitchMidi, (i) => frames.masked[Math.min(frames.count - 1, i * stride)] === 1);
   return trace;

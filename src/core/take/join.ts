@@ -1,0 +1,84 @@
+import type { Seconds } from '@/core/tuning';
+import type { Trace } from './trace';
+import type { HeardTake } from './takeListener';
+
+/** A stretch of a take that was played in several, and the beat of the music that it began with. */
+export interface Stretch {
+  readonly heard: HeardTake;
+  readonly beat: number;
+}
+
+/**
+ * Makes one take of stretches that were played one after the other: times, indices and beats follow on.
+ * @throws when there is none.
+ */
+export function joinHeard(stretches: readonly Stretch[]): HeardTake {
+  const [first, ...rest] = stretches;
+  if (!first) throw new Error('there is nothing to join');
+  return rest.reduce((whole, next) => append(whole, next), first.heard);
+}
+
+function append(whole: HeardTake, { heard, beat }: Stretch): HeardTake {
+  const by = whole.durationSeconds;
+  const later = <T extends { startSeconds: number; endSeconds: number }>(each: T): T => ({
+    ...each,
+    startSeconds: each.startSeconds + by,
+    endSeconds: each.endSeconds + by,
+  });
+  const count = whole.notes.length;
+  const audio = new Int16Array(whole.audio.length + heard.audio.length);
+  audio.set(whole.audio);
+  audio.set(heard.audio, whole.audio.length);
+  const { firstBeatSeconds } = heard.timing;
+  return {
+    durationSeconds: by + heard.durationSeconds,
+    notes: [...whole.notes, ...heard.notes.map(later)],
+    events: [
+      ...whole.events,
+      ...heard.events.map((event) => ({
+        ...later(event),
+        noteIndex: event.noteIndex === null ? null : event.noteIndex + count,
+      })),
+    ],
+    transitions: [
+      ...whole.transitions,
+      ...heard.transitions.map((each) => ({ ...later(each), from: each.from + count, to: each.to + count })),
+    ],
+    floorDb: Math.min(whole.floorDb, heard.floorDb),
+    clipped: whole.clipped || heard.clipped,
+    trace: joinTraces(whole.trace, by, heard.trace, heard.durationSeconds),
+    timing: {
+      ...whole.timing,
+      resumed: [
+        ...whole.timing.resumed,
+        {
+          fromSeconds: by,
+          firstBeatSeconds: firstBeatSeconds === null ? null : firstBeatSeconds + by,
+          beat,
+        },
+      ],
+    },
+    heldHz: whole.heldHz ?? heard.heldHz,
+    audio,
+  };
+}
+
+/** Both at the coarser step, the second from `by` on. */
+function joinTraces(a: Trace, by: Seconds, b: Trace, length: Seconds): Trace {
+  const stepSeconds = Math.max(a.stepSeconds, b.stepSeconds);
+  const count = Math.ceil((by + length) / stepSeconds);
+  const column = <T>(of: (trace: Trace) => readonly T[], nothing: T): T[] =>
+    Array.from({ length: count }, (_, i) => {
+      const at = (i + 0.5) * stepSeconds;
+      const [trace, seconds] = at < by ? [a, at] : [b, at - by];
+      return of(trace)[Math.floor(seconds / trace.stepSeconds)] ?? nothing;
+    });
+  return {
+    stepSeconds,
+    pitchMidi: column((trace) => trace.pitchMidi, null),
+    levelDb: column((trace) => trace.levelDb, -120),
+    airinessDb: column((trace) => trace.airinessDb, null),
+    brightness: column((trace) => trace.brightness, null),
+    richness: column((trace) => trace.richness, null),
+  };
+}

@@ -1,0 +1,43 @@
+import { fromInt16 } from '@/core/formats';
+import { listeningRange, type Instrument } from '@/core/instruments';
+import { hearNotes, median, type Heard, type HearingOptions } from '@/core/notes';
+import { droneFrequencies, Listener, type Frames } from '@/core/signal';
+import type { Hertz, Seconds } from '@/core/tuning';
+
+/** A pitch has to sound alone for this long before it is taken for the partner's. */
+const ALONE: Seconds = 1;
+/** Its beginning is left out: a struck string settles. */
+const SETTLES: Seconds = 0.3;
+
+/** What was heard of the player once the partner's held pitch had been found and taken out. */
+export interface PartnerHeard {
+  readonly heldHz: Hertz;
+  readonly frames: Frames;
+  readonly heard: Heard;
+}
+
+/**
+ * Finds what a partner (or a piano) holds, in what sounds alone before anything else, takes it out of the recording, and
+ * hears the rest. Null when nothing sounded alone for long enough. What the held pitch covers is unknown in the notes, with
+ * its reason, as over a drone.
+ */
+export function hearPartner(
+  audio: Int16Array,
+  frames: Frames,
+  instrument: Instrument,
+  options: HearingOptions,
+  sampleRate: Hertz,
+): PartnerHeard | null {
+  const alone = hearNotes(frames, instrument, options).notes[0];
+  if (!alone || alone.endSeconds - alone.startSeconds < ALONE) return null;
+  const at = (seconds: Seconds) => Math.round((seconds - frames.startSeconds) / frames.hopSeconds);
+  const heldHz = median(frames.f0.subarray(at(alone.startSeconds + SETTLES), at(alone.startSeconds + ALONE)));
+  if (!(heldHz > 0)) return null;
+  const listener = new Listener(sampleRate, listeningRange(instrument, options.a4 ?? 440), {
+    removed: droneFrequencies([heldHz], sampleRate),
+  });
+  listener.push(fromInt16(audio));
+  const rest = listener.finish();
+  rest.masked.set(frames.masked.subarray(0, rest.count));
+  return { heldHz, frames: rest, heard: hearNotes(rest, instrument, options) };
+}

@@ -1,0 +1,55 @@
+import { heldNote } from '@/core/exercises/scores.testing';
+import { NO_BEAT, TAKE_VERSION, UNTOLD, type HeardTake, type Take } from '.';
+
+/** For tests: a take in which nothing was heard, but for what is given. */
+export function emptyTake(part: Partial<Take> = {}): Take {
+  return {
+    version: TAKE_VERSION,
+    id: 'take',
+    createdAt: new Date(0).toISOString(),
+    durationSeconds: 1,
+    score: heldNote('flute'),
+    conditions: {
+      source: 'file',
+      sourceName: 'x',
+      sampleRate: 8000,
+      a4: 440,
+      temperament: 'Equal',
+      processing: [],
+      clipped: false,
+      floorDb: -70,
+      interruption: null,
+      headphones: false,
+      setup: UNTOLD,
+      school: null,
+    },
+    timing: NO_BEAT,
+    notes: [],
+    events: [],
+    transitions: [],
+    trace: { stepSeconds: 0.03, pitchMidi: [], levelDb: [], airinessDb: [], brightness: [], richness: [] },
+    heldHz: null,
+    remark: '',
+    audio: null,
+    ...part,
+  };
+}
+
+/** For tests: what is heard of so much silence, with its sound. */
+export function silentHeard(samples: number, sampleRate: number): HeardTake {
+  const { notes, events, transitions, trace, timing, heldHz } = emptyTake();
+  const audio = new Int16Array(samples);
+  const durationSeconds = samples / sampleRate;
+  return {
+    durationSeconds,
+    notes,
+    events,
+    transitions,
+    trace,
+    timing,
+    heldHz,
+    floorDb: -70,
+    clipped: false,
+    audio,
+  };
+}
