@@ -3,13 +3,21 @@ import { clickSamples, type Click } from '@/core/signal';
 /** Clicks are handed to the audio clock this far ahead, so that a busy page cannot delay one. */
 const HORIZON_SECONDS = 3;
 const REFILL_MS = 400;
+/** Clicks between the beats, against those on them. */
+const SUBDIVISION_GAIN = 0.35;
 
 export interface MetronomeOptions {
   readonly tempo: number;
   readonly beatsPerBar: number;
-  /** Audio-clock time of the first click, and how many come before the first beat of the music. */
+  /** Audio-clock time of the first click, and how many come before the first beat that is played. */
   readonly firstClick: number;
   readonly countInBeats: number;
+  /** Beat of the music that the first played beat is. */
+  readonly fromBeat: number;
+  /** Clicks a beat, 1 … 4; the count-in has one. */
+  readonly subdivision: number;
+  /** The first beat of a bar sounds higher. */
+  readonly accents: boolean;
   readonly gain: number;
   /** Nodes that hear the clicks: the loudspeaker, and for a simulated room the capture. */
   readonly outputs: readonly AudioNode[];
@@ -20,6 +28,7 @@ export interface MetronomeOptions {
 export class Metronome {
   private readonly timer: ReturnType<typeof setInterval>;
   private readonly gain: GainNode;
+  private readonly soft: GainNode;
   private readonly buffers: { accent: AudioBuffer; ordinary: AudioBuffer };
   private next = 0;
 
@@ -28,6 +37,8 @@ export class Metronome {
     private readonly options: MetronomeOptions,
   ) {
     this.gain = new GainNode(context, { gain: options.gain });
+    this.soft = new GainNode(context, { gain: SUBDIVISION_GAIN });
+    this.soft.connect(this.gain);
     for (const output of options.outputs) this.gain.connect(output);
     this.buffers = { accent: this.buffer(true), ordinary: this.buffer(false) };
     this.refill();
@@ -38,14 +49,21 @@ export class Metronome {
     return 60 / this.options.tempo;
   }
 
-  /** Beat of the music at an audio-clock time, with its fraction: negative during the count-in. */
+  /** Beat of the music at an audio-clock time, with its fraction: before `fromBeat` during the count-in. */
   beatAt(seconds: number): number {
-    return (seconds - this.options.firstClick) / this.period - this.options.countInBeats;
+    const { firstClick, countInBeats, fromBeat } = this.options;
+    return (seconds - firstClick) / this.period - countInBeats + fromBeat;
+  }
+
+  /** Whether the clicks are heard. */
+  setSounding(sounding: boolean): void {
+    this.gain.gain.setTargetAtTime(sounding ? this.options.gain : 0, this.context.currentTime, 0.01);
   }
 
   stop(): void {
     clearInterval(this.timer);
     this.gain.disconnect();
+    this.soft.disconnect();
   }
 
   private buffer(accent: boolean): AudioBuffer {
@@ -56,20 +74,37 @@ export class Metronome {
   }
 
   private refill(): void {
-    const { firstClick, countInBeats, beatsPerBar, onScheduled } = this.options;
+    const { firstClick, onScheduled } = this.options;
     const scheduled: Click[] = [];
     for (;;) {
       const seconds = firstClick + this.next * this.period;
       if (seconds > this.context.currentTime + HORIZON_SECONDS) break;
-      const accent = (((this.next - countInBeats) % beatsPerBar) + beatsPerBar) % beatsPerBar === 0;
-      const node = new AudioBufferSourceNode(this.context, {
-        buffer: accent ? this.buffers.accent : this.buffers.ordinary,
-      });
-      node.connect(this.gain);
-      node.start(seconds);
-      scheduled.push({ seconds, accent });
+      scheduled.push(...this.beat(this.next, seconds));
       this.next++;
     }
     if (scheduled.length > 0) onScheduled(scheduled);
+  }
+
+  /** The click of a beat, and those that divide it. */
+  private beat(index: number, seconds: number): Click[] {
+    const { countInBeats, beatsPerBar, fromBeat, accents, subdivision } = this.options;
+    const inBar = (((index - countInBeats + fromBeat) % beatsPerBar) + beatsPerBar) % beatsPerBar;
+    const accent = accents && inBar === 0;
+    this.sound(seconds, accent, this.gain);
+    const clicks: Click[] = [{ seconds, accent }];
+    for (let part = 1; part < subdivision && index >= countInBeats; part++) {
+      const at = seconds + (part * this.period) / subdivision;
+      this.sound(at, false, this.soft);
+      clicks.push({ seconds: at, accent: false });
+    }
+    return clicks;
+  }
+
+  private sound(seconds: number, accent: boolean, into: AudioNode): void {
+    const node = new AudioBufferSourceNode(this.context, {
+      buffer: accent ? this.buffers.accent : this.buffers.ordinary,
+    });
+    node.connect(into);
+    node.start(seconds);
   }
 }

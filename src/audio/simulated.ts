@@ -36,7 +36,7 @@ export async function openSimulatedPlayer(options: SimulatedOptions): Promise<So
       );
     },
     onEnd() {
-      // It falls silent by itself, and silence ends the take.
+      // It falls silent by itself, and whoever follows the music ends the take.
     },
     close() {
       node?.stop();

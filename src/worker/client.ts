@@ -1,16 +1,18 @@
 import { ownInstruments } from '@/core/instruments';
 import {
   replySchema,
-  type ListenRequest,
   type Reply,
   type Request,
   type Result,
   type SimulateRequest,
+  type TakeRequestMessage,
 } from './protocol';
 
 export interface ListenHandlers {
   /** Rows of LIVE_STRIDE values each. */
-  onLive(frames: Float32Array, sounding: boolean): void;
+  onLive(frames: Float32Array): void;
+  /** Sound of the take so far, piece by piece. */
+  onSound(audio: Int16Array): void;
   onResult(result: Result): void;
   onProblem(problem: string): void;
 }
@@ -30,13 +32,29 @@ export class AnalysisClient {
   }
 
   /** Starts a take; its samples are to arrive on `samples`. */
-  listen(
-    request: Omit<ListenRequest, 'kind' | 'ownInstruments'>,
-    samples: MessagePort,
-    handlers: ListenHandlers,
-  ): void {
+  listen(request: TakeRequestMessage, samples: MessagePort, handlers: ListenHandlers): void {
     this.handlers = handlers;
     this.send({ kind: 'listen', ownInstruments: ownInstruments(), ...request }, [samples]);
+  }
+
+  /** Hears a recording that was kept, and measures it. */
+  measure(
+    request: TakeRequestMessage,
+    kept: { origin: number; clicks: { seconds: number; accent: boolean }[]; audio: Int16Array<ArrayBuffer> },
+  ): Promise<Result> {
+    return new Promise((resolve, reject) => {
+      this.handlers = {
+        onLive: () => undefined,
+        onSound: () => undefined,
+        onResult: resolve,
+        onProblem: (problem) => reject(new Error(problem)),
+      };
+      this.send({ kind: 'measure', ownInstruments: ownInstruments(), ...request, ...kept });
+    });
+  }
+
+  setFirstBeat(firstBeat: number): void {
+    this.send({ kind: 'beat', firstBeat });
   }
 
   addClicks(clicks: { seconds: number; accent: boolean }[]): void {
@@ -65,8 +83,9 @@ export class AnalysisClient {
   private receive(reply: Reply): void {
     if (reply.kind === 'live') {
       this.takeOrigin = reply.origin;
-      this.handlers?.onLive(reply.frames, reply.sounding);
-    } else if (reply.kind === 'result') this.handlers?.onResult(reply);
+      this.handlers?.onLive(reply.frames);
+    } else if (reply.kind === 'sound') this.handlers?.onSound(reply.audio);
+    else if (reply.kind === 'result') this.handlers?.onResult(reply);
     else if (reply.kind === 'failed') this.handlers?.onProblem(reply.problem);
     else this.simulated?.(reply.audio);
   }

@@ -1,2 +1,8 @@
 export { AnalysisClient, type ListenHandlers } from './client';
-export { LIVE_STRIDE, type Result } from './protocol';
+export {
+  LIVE_STRIDE,
+  resultSchema,
+  takeRequestSchema,
+  type Result,
+  type TakeRequestMessage,
+} from './protocol';

@@ -1,38 +1,55 @@
 import * as z from 'zod';
-import { timingSchema } from '@/core/assess';
 import { scoreSchema } from '@/core/exercises';
-import { traceSchema } from '@/core/take';
-import { eventSchema, noteSchema } from '@/core/notes';
+import { timingSchema, traceSchema } from '@/core/take';
+import { eventSchema, noteSchema, transitionSchema } from '@/core/notes';
 import { instrumentSchema } from '@/core/instruments';
 import { faultRatesSchema, playerSchema } from '@/core/simulate';
 
-/** Page → worker. A `listen` message is a TakeRequest and carries the port on which the samples arrive. */
+const clickSchema = z.object({ seconds: z.number(), accent: z.boolean() });
+
+/** A TakeRequest. It is also what is kept beside the sound of a take that has not been finished. */
+export const takeRequestSchema = z.object({
+  sampleRate: z.number(),
+  a4: z.number(),
+  score: scoreSchema,
+  gainControlled: z.boolean(),
+  longestSeconds: z.number().positive(),
+  firstBeat: z.number().nullable(),
+  offsets: z.array(z.number().nullable()).optional(),
+  drone: z.array(z.number().positive()).optional(),
+  company: z.boolean().optional(),
+  partner: z.boolean().optional(),
+  purity: z.object({ cents: z.number(), decibels: z.number() }).optional(),
+  roundTrip: timingSchema.shape.roundTrip,
+});
+export type TakeRequestMessage = z.infer<typeof takeRequestSchema>;
+
+/** The worker has a catalogue of its own; these are the player's. */
+const ownInstruments = z.array(instrumentSchema);
+
+/** Page → worker. */
 export const requestSchema = z.discriminatedUnion('kind', [
-  z.object({
-    kind: z.literal('listen'),
-    /** The worker has a catalogue of its own; these are the player's. */
-    ownInstruments: z.array(instrumentSchema),
-    sampleRate: z.number(),
-    a4: z.number(),
-    score: scoreSchema,
-    gainControlled: z.boolean(),
-    silenceSeconds: z.number().positive().nullable(),
-    longestSeconds: z.number().positive(),
-    firstBeat: z.number().nullable(),
-    offsets: z.array(z.number().nullable()).optional(),
-    drone: z.array(z.number().positive()).optional(),
-    company: z.boolean().optional(),
-    roundTrip: timingSchema.shape.roundTrip,
+  /** Carries the port on which the samples arrive. */
+  takeRequestSchema.extend({ kind: z.literal('listen'), ownInstruments }),
+  /** Hears a recording at once, as if it had come from a port: its first sample is at `origin` on the audio clock. */
+  takeRequestSchema.extend({
+    kind: z.literal('measure'),
+    ownInstruments,
+    origin: z.number(),
+    clicks: z.array(clickSchema),
+    audio: z.instanceof(Int16Array),
   }),
+  /** The metronome was set going: clock time of the first beat of the music. */
+  z.object({ kind: z.literal('beat'), firstBeat: z.number() }),
   /** Clicks that have been scheduled, on the audio clock. */
   z.object({
     kind: z.literal('clicks'),
-    clicks: z.array(z.object({ seconds: z.number(), accent: z.boolean() })),
+    clicks: z.array(clickSchema),
   }),
   z.object({ kind: z.literal('finish'), interruption: z.string().nullable() }),
   z.object({
     kind: z.literal('simulate'),
-    ownInstruments: z.array(instrumentSchema),
+    ownInstruments,
     score: scoreSchema,
     player: playerSchema,
     faults: faultRatesSchema.optional(),
@@ -45,6 +62,7 @@ export const requestSchema = z.discriminatedUnion('kind', [
 ]);
 export type Request = z.infer<typeof requestSchema>;
 export type ListenRequest = Extract<Request, { kind: 'listen' }>;
+export type MeasureRequest = Extract<Request, { kind: 'measure' }>;
 export type SimulateRequest = Extract<Request, { kind: 'simulate' }>;
 
 /** Capture worklet → worker. */
@@ -57,15 +75,17 @@ export const samplesSchema = z.object({
 /** Values a live frame takes in a `live` message: seconds into the take, f0 in Hz, level in dB, airiness in dB. */
 export const LIVE_STRIDE = 4;
 
-const resultSchema = z.object({
+export const resultSchema = z.object({
   kind: z.literal('result'),
   durationSeconds: z.number(),
   notes: z.array(noteSchema),
   events: z.array(eventSchema),
+  transitions: z.array(transitionSchema),
   floorDb: z.number(),
   clipped: z.boolean(),
   trace: traceSchema,
   timing: timingSchema,
+  heldHz: z.number().nullable(),
   interruption: z.string().nullable(),
   audio: z.instanceof(Int16Array),
 });
@@ -76,10 +96,11 @@ export const replySchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('live'),
     frames: z.instanceof(Float32Array),
-    sounding: z.boolean(),
     /** Audio-clock time at which the take began. */
     origin: z.number(),
   }),
+  /** Sound of the take that is being heard, in order, for keeping. */
+  z.object({ kind: z.literal('sound'), audio: z.instanceof(Int16Array) }),
   resultSchema,
   z.object({ kind: z.literal('simulated'), audio: z.instanceof(Float32Array) }),
   z.object({ kind: z.literal('failed'), problem: z.string() }),

@@ -1,3 +1,4 @@
+import { fromInt16 } from '@/core/formats';
 import { findInstrument, setOwnInstruments } from '@/core/instruments';
 import { perform } from '@/core/simulate';
 import { TakeListener } from '@/core/take';
@@ -5,6 +6,7 @@ import {
   requestSchema,
   samplesSchema,
   type ListenRequest,
+  type MeasureRequest,
   type Reply,
   type SimulateRequest,
 } from './protocol';
@@ -14,6 +16,11 @@ const scope = self as unknown as {
   postMessage(message: Reply, transfer?: Transferable[]): void;
   onmessage: ((event: MessageEvent) => void) | null;
 };
+
+/** Sound is handed on for keeping in pieces of this length. */
+const KEEP_SECONDS = 1;
+/** A recording is heard in pieces, as a port would bring it. */
+const PIECE = 16_384;
 
 let take: TakeListener | null = null;
 let samplesPort: MessagePort | null = null;
@@ -33,8 +40,9 @@ function hear(data: unknown): void {
   take.push(frame, samples);
   const live = take.takeLive();
   if (live.frames.length > 0) scope.postMessage({ kind: 'live', ...live }, [live.frames.buffer]);
-  if (take.over === 'silence') finish(null);
-  else if (take.over === 'length') finish('The take reached its longest length and was ended there.');
+  const sound = take.takeSound(KEEP_SECONDS);
+  if (sound) scope.postMessage({ kind: 'sound', audio: sound }, [sound.buffer]);
+  if (take.full) finish('The take reached its longest length and was ended there.');
 }
 
 function listen(request: ListenRequest, port: MessagePort | undefined): void {
@@ -43,6 +51,19 @@ function listen(request: ListenRequest, port: MessagePort | undefined): void {
   take = new TakeListener(request);
   samplesPort = port;
   port.onmessage = ({ data }) => guarded(() => hear(data));
+}
+
+function measure({ audio, origin, clicks, ...request }: MeasureRequest): void {
+  setOwnInstruments(request.ownInstruments);
+  take = new TakeListener(request);
+  take.addClicks(clicks);
+  const first = Math.round(origin * request.sampleRate);
+  for (let at = 0; at < audio.length; at += PIECE) {
+    const piece = fromInt16(audio.subarray(at, at + PIECE));
+    take.push(first + at, piece);
+    take.takeLive();
+  }
+  finish(null);
 }
 
 function simulate(request: SimulateRequest): void {
@@ -66,6 +87,8 @@ scope.onmessage = ({ data, ports }) =>
   guarded(() => {
     const request = requestSchema.parse(data);
     if (request.kind === 'listen') listen(request, ports[0]);
+    else if (request.kind === 'measure') measure(request);
+    else if (request.kind === 'beat') take?.setFirstBeat(request.firstBeat);
     else if (request.kind === 'clicks') take?.addClicks(request.clicks);
     else if (request.kind === 'finish') finish(request.interruption);
     else simulate(request);
