@@ -15,6 +15,17 @@ export async function writeAudio(storage: Storage, id: string, samples: Int16Arr
   }
 }
 
+/** Adds one more piece to sound that is still growing. */
+export async function appendAudio(
+  storage: Storage,
+  id: string,
+  piece: number,
+  samples: Int16Array,
+): Promise<void> {
+  const bytes = new Uint8Array(samples.buffer, samples.byteOffset, samples.byteLength);
+  await storage.setItem(chunkKey(id, piece), fromByteArray(bytes));
+}
+
 export async function readAudio(storage: Storage, id: string): Promise<Int16Array | null> {
   const keys = await audioKeys(storage, id);
   if (keys.length === 0) return null;

@@ -2,6 +2,7 @@ import { createAsyncStorage } from '@react-native-async-storage/async-storage';
 import * as z from 'zod';
 import { loadDemo } from './demo';
 import { LedgerStore } from './ledgerStore';
+import { RunningStore } from './runningStore';
 import { applySettings } from './settings';
 import type { Storage } from './storage';
 
@@ -15,6 +16,7 @@ export interface Home {
   readonly whose: Whose;
   readonly demoOffered: boolean;
   readonly store: LedgerStore;
+  readonly running: RunningStore;
   readonly storage: Storage;
 }
 
@@ -29,7 +31,7 @@ export async function openHome(): Promise<Home> {
   if (whose === 'demo') await loadDemo(storage, store);
   await store.sweep(new Date());
   applySettings(await store.readSettings());
-  return { whose, demoOffered, store, storage };
+  return { whose, demoOffered, store, running: new RunningStore(storage), storage };
 }
 
 export async function chooseHome(whose: Whose): Promise<void> {

@@ -3,6 +3,7 @@ import type { Score } from '@/core/exercises';
 import type { Take } from '@/core/take';
 import { chooseHome, openHome, type Home, type Whose } from './home';
 import type { Log, StorageUse } from './ledgerStore';
+import type { Block, Running, RunningStretch } from './runningStore';
 import { addPiece, readMusic, removePiece, restorePiece, type Piece } from './musicStore';
 import { applySettings, defaultSettings, type Settings } from './settings';
 
@@ -62,6 +63,15 @@ export async function restoreMusic(piece: Piece): Promise<void> {
   await refresh();
 }
 
+let changing: Promise<void> = Promise.resolve();
+
+/** Each change is stored on what the one before it left: two quick taps must not lose the first. */
+function inTurn(change: () => Promise<void>): Promise<void> {
+  const done = changing.then(change);
+  changing = done.catch(() => undefined);
+  return done;
+}
+
 /** Settings, and a way to change some of them at once. `ready` is false until they have been read. */
 export function useSettings(): {
   settings: Settings;
@@ -73,12 +83,19 @@ export function useSettings(): {
     async () => (await home()).store.readSettings(),
     LOCAL,
   );
-  const change = async (part: Partial<Settings>) => {
-    const { store } = await home();
-    const next = { ...(await store.readSettings()), ...part };
+  const show = (next: Settings) => {
     applySettings(next);
-    await update(next, { revalidate: false });
-    await store.writeSettings(next);
+    return next;
+  };
+  const change = (part: Partial<Settings>) => {
+    // Seen at once: the next tap has to begin from this one, even before it is stored.
+    if (stored) void update((now) => show({ ...(now ?? stored), ...part }), { revalidate: false });
+    return inTurn(async () => {
+      const { store } = await home();
+      const next = { ...(await store.readSettings()), ...part };
+      if (!stored) await update(show(next), { revalidate: false });
+      await store.writeSettings(next);
+    });
   };
   return { settings: stored ?? defaultSettings, ready: stored !== undefined, change };
 }
@@ -125,4 +142,56 @@ export async function changeHome(whose: Whose): Promise<void> {
   await chooseHome(whose);
   opening = null;
   await mutate(() => true, undefined, { revalidate: true });
+}
+
+let placing: Promise<void> = Promise.resolve();
+
+/** What is on the stand now. */
+export function useBlock() {
+  return useSWR<Block | null>(
+    data('block'),
+    async () => {
+      await placing;
+      return (await home()).running.readBlock();
+    },
+    LOCAL,
+  );
+}
+
+/** Puts music on the stand. @param from path of the page it was taken from. */
+export async function putOnStand(score: Score, from: string): Promise<void> {
+  const block: Block = { score, from };
+  // The stand is gone to in the same moment, and must find this block and not the one before, however slow the store.
+  void mutate(data('block'), block, { revalidate: false });
+  const written = home().then(({ running }) => running.writeBlock(block));
+  placing = written.catch(() => undefined);
+  await written;
+}
+
+/** A block that was begun and not finished. */
+export function useRunning() {
+  return useSWR<Running | null>(data('running'), async () => (await home()).running.readRunning(), LOCAL);
+}
+
+export async function beginRunning(score: Score): Promise<void> {
+  await (await home()).running.begin(score, new Date().toISOString());
+}
+
+export async function keepSound(
+  index: number,
+  piece: number,
+  audio: Int16Array,
+  stretch: RunningStretch,
+): Promise<void> {
+  await (await home()).running.addSound(index, piece, audio, stretch);
+}
+
+export async function clearRunning(): Promise<void> {
+  await (await home()).running.clear();
+  await mutate(data('running'), null, { revalidate: false });
+}
+
+/** Reads again what was begun and not finished: the stand has been left in the middle. */
+export async function refreshRunning(): Promise<void> {
+  await mutate(data('running'));
 }

@@ -2,24 +2,32 @@ export { demoSchema, type Demo } from './demo';
 export type { Whose } from './home';
 export {
   addMusic,
+  beginRunning,
+  clearRunning,
+  keepSound,
+  putOnStand,
   changeHome,
   changeRemark,
   deleteTake,
   discardDraft,
   keepDraft,
   loadAudio,
+  refreshRunning,
   removeMusic,
   restoreMusic,
   saveDraft,
   undeleteTake,
+  useBlock,
   useDraft,
   useHome,
   useLog,
   useMusic,
+  useRunning,
   useSettings,
   useStorageUse,
   useTake,
 } from './hooks';
-export { newTake } from './newTake';
-export { tuningOf, type Settings } from './settings';
+export type { Block, KeptStretch, Running, RunningStretch } from './runningStore';
+export { newId } from './newId';
+export { defaultSettings, tuningOf, type Settings } from './settings';
 export type { Piece } from './musicStore';

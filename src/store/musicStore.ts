@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { scoreSchema, type Score } from '@/core/exercises';
+import { newId } from './newId';
 import { readRecord, type RecordKind } from './records';
 import type { Storage } from './storage';
 
@@ -37,7 +38,7 @@ async function write(storage: Storage, pieces: Piece[]): Promise<void> {
 }
 
 export async function addPiece(storage: Storage, fileName: string, score: Score, now: Date): Promise<Piece> {
-  const piece = { id: `piece-${now.getTime().toString(36)}`, addedAt: now.toISOString(), fileName, score };
+  const piece = { id: newId(now), addedAt: now.toISOString(), fileName, score };
   await write(storage, [piece, ...(await readMusic(storage))]);
   return piece;
 }

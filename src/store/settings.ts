@@ -1,20 +1,37 @@
 import * as z from 'zod';
-import { defaultLongTone, longTonePartsSchema } from '@/core/exercises';
+import { ownLimitsSchema } from '@/core/assess';
 import { instrumentSchema, setOwnInstruments } from '@/core/instruments';
+import { setupSchema, UNTOLD } from '@/core/take';
 import { offsetsOf, setNaming, temperaments, type Offsets } from '@/core/tuning';
 import type { RecordKind } from './records';
 
-export const SETTINGS_VERSION = 2;
+export const SETTINGS_VERSION = 4;
 
 export const settingsSchema = z.object({
   version: z.literal(SETTINGS_VERSION),
   theme: z.enum(['system', 'paper', 'stage']),
   a4: z.number().min(380).max(500),
   source: z.enum(['microphone', 'simulated', 'file']),
-  metronomeSound: z.boolean(),
+  metronome: z.object({
+    mode: z.enum(['sound', 'sight', 'off']),
+    /** Clicks a beat. */
+    subdivision: z.number().int().min(1).max(4),
+    accents: z.boolean(),
+  }),
+  drone: z.object({ sound: z.enum(['reed', 'pipe', 'string']), volume: z.number().min(0).max(1) }),
+  /** Metronome and drone do not reach the microphone. */
+  headphones: z.boolean(),
+  /** Whether the count-in begins by itself, or waits for a note. */
+  startOn: z.enum(['key', 'sound']),
+  /** Loudspeaker to microphone in seconds, by the microphone's name. */
+  roundTrips: z.record(z.string(), z.number()),
+  school: z.enum(['air', 'support', 'shape']),
+  /** Thresholds that the player has set otherwise than is usual for the level. */
+  ownLimits: ownLimitsSchema,
+  /** Carried along from take to take. */
+  setup: setupSchema,
   keepAudio: z.boolean(),
   audioQuotaMegabytes: z.number().min(10).max(2000),
-  longTone: longTonePartsSchema,
   /** What is being played. */
   instrumentId: z.string(),
   level: z.enum(['beginner', 'steady', 'advanced', 'exacting']),
@@ -26,6 +43,8 @@ export const settingsSchema = z.object({
   ownTuning: z.object({ name: z.string(), offsets: z.array(z.number().nullable()).length(128) }).nullable(),
   /** The player's own instruments. */
   ownInstruments: z.array(instrumentSchema),
+  /** Removed by the player, and kept for the takes that were played on them. */
+  removedInstruments: z.array(instrumentSchema),
   /** What was last set for each exercise family, by its id. */
   exercises: z.record(z.string(), z.record(z.string(), z.unknown())),
 });
@@ -36,13 +55,35 @@ export const settingsKind: RecordKind<Settings> = {
   version: SETTINGS_VERSION,
   schema: settingsSchema,
   migrations: {
-    1: (record) => ({ ...defaultSettings, ...record, instrumentId: instrumentOf(record['longTone']) }),
+    1: (record) => ({ ...record, instrumentId: longToneOf(record).instrumentId }),
+    2: ({ longTone, metronomeSound, ...record }) => {
+      const { instrumentId, written, beats } = longToneOf({ longTone });
+      const kept = z.record(z.string(), z.record(z.string(), z.unknown())).safeParse(record['exercises']);
+      return {
+        ...defaultSettings,
+        ...record,
+        metronome: { ...defaultSettings.metronome, mode: metronomeSound === false ? 'sight' : 'sound' },
+        exercises: {
+          ...(kept.success ? kept.data : {}),
+          ...(written === undefined ? {} : { [`long-tone/${instrumentId}`]: { note: written, beats } }),
+        },
+      };
+    },
+    3: (record) => ({ ...record, removedInstruments: [] }),
   },
 };
 
-function instrumentOf(longTone: unknown): string {
-  const read = z.object({ instrumentId: z.string() }).safeParse(longTone);
-  return read.success ? read.data.instrumentId : defaultSettings.instrumentId;
+/** What settings of old said of the one long tone that there was. */
+function longToneOf(record: Record<string, unknown>) {
+  const schema = z.object({
+    instrumentId: z.string(),
+    written: z.number().optional(),
+    beats: z.number().optional(),
+  });
+  const read = schema.safeParse(record['longTone']);
+  return read.success
+    ? read.data
+    : { instrumentId: defaultSettings.instrumentId, written: undefined, beats: undefined };
 }
 
 export const defaultSettings: Settings = {
@@ -50,10 +91,16 @@ export const defaultSettings: Settings = {
   theme: 'system',
   a4: 440,
   source: 'microphone',
-  metronomeSound: true,
+  metronome: { mode: 'sound', subdivision: 1, accents: true },
+  drone: { sound: 'reed', volume: 0.4 },
+  headphones: false,
+  startOn: 'key',
+  roundTrips: {},
+  school: 'air',
+  ownLimits: {},
+  setup: UNTOLD,
   keepAudio: true,
   audioQuotaMegabytes: 200,
-  longTone: defaultLongTone('flute'),
   instrumentId: 'flute',
   level: 'steady',
   naming: 'english',
@@ -61,12 +108,13 @@ export const defaultSettings: Settings = {
   tonic: 0,
   ownTuning: null,
   ownInstruments: [],
+  removedInstruments: [],
   exercises: {},
 };
 
 /** Makes known to the core what of the settings it is to know of. */
-export function applySettings({ ownInstruments, naming }: Settings): void {
-  setOwnInstruments(ownInstruments);
+export function applySettings({ ownInstruments, removedInstruments, naming }: Settings): void {
+  setOwnInstruments([...ownInstruments, ...removedInstruments]);
   setNaming(naming);
 }
 

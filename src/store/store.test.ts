@@ -1,53 +1,14 @@
 import * as z from 'zod';
-import { defaultLongTone, longTone } from '@/core/exercises';
 import { copyOf, findInstrument } from '@/core/instruments';
-import { TAKE_VERSION, type Take } from '@/core/take';
+import type { Take } from '@/core/take';
+import { emptyTake } from '@/core/take/takes.testing';
 import { LedgerStore } from './ledgerStore';
 import { readRecord, type RecordKind } from './records';
 import { defaultSettings, settingsKind } from './settings';
-import type { Storage } from './storage';
+import { MapStorage } from './storage.testing';
 
-class MapStorage implements Storage {
-  readonly map = new Map<string, string>();
-  getItem = (key: string) => Promise.resolve(this.map.get(key) ?? null);
-  setItem = (key: string, value: string) => Promise.resolve(void this.map.set(key, value));
-  removeItem = (key: string) => Promise.resolve(void this.map.delete(key));
-  getMany = (keys: string[]) =>
-    Promise.resolve(Object.fromEntries(keys.map((key) => [key, this.map.get(key) ?? null])));
-  setMany = (entries: Record<string, string>) =>
-    Promise.resolve(Object.entries(entries).forEach(([k, v]) => this.map.set(k, v)));
-  removeMany = (keys: string[]) => Promise.resolve(keys.forEach((key) => this.map.delete(key)));
-  getAllKeys = () => Promise.resolve([...this.map.keys()]);
-}
-
-function takeNamed(id: string, createdAt: string, bytes = 1000): Take {
-  const score = longTone(defaultLongTone('flute'));
-  if (!score.ok) throw new Error(score.problem);
-  return {
-    version: TAKE_VERSION,
-    id,
-    createdAt,
-    durationSeconds: 1,
-    score: score.value,
-    conditions: {
-      source: 'file',
-      sourceName: 'x',
-      sampleRate: 8000,
-      a4: 440,
-      temperament: 'Equal',
-      processing: [],
-      clipped: false,
-      floorDb: -70,
-      interruption: null,
-    },
-    timing: { firstBeatSeconds: null, roundTrip: { seconds: 0, how: 'exact' } },
-    notes: [],
-    events: [],
-    trace: { stepSeconds: 0.03, pitchMidi: [], levelDb: [], airinessDb: [] },
-    remark: '',
-    audio: { bytes },
-  };
-}
+const takeNamed = (id: string, createdAt: string, bytes = 1000): Take =>
+  emptyTake({ id, createdAt, audio: { bytes } });
 
 const day = (n: number) => new Date(Date.UTC(2030, 0, n));
 let storage: MapStorage;
@@ -145,21 +106,30 @@ describe('older records', () => {
   );
 });
 
-test('settings of the first version are brought up to date, and an instrument of one’s own survives being read', () => {
-  const { instrumentId, level, naming, temperament, tonic, ownTuning, ownInstruments, exercises, ...first } =
-    defaultSettings;
-  const old = { ...first, version: 1, a4: 442, longTone: { ...first.longTone, instrumentId: 'oboe' } };
-  expect([level, naming, temperament, tonic, ownTuning, ownInstruments, exercises]).toHaveLength(7);
-  expect(readRecord(settingsKind, JSON.stringify(old))).toMatchObject({
-    ok: true,
-    value: { version: 2, a4: 442, instrumentId: 'oboe', level, ownInstruments: [] },
-  });
-  const mine = copyOf(findInstrument(instrumentId)!, 'own-1');
-  const stored = {
-    ...defaultSettings,
-    instrumentId: 'own-1',
-    ownInstruments: [mine],
-    longTone: { ...first.longTone, instrumentId: 'own-1' },
+test('settings of earlier versions are brought up to date, and an instrument of one’s own survives being read', () => {
+  const longTone = { instrumentId: 'oboe', written: 72, beats: 6, tempo: 60 };
+  const { theme, source, keepAudio, audioQuotaMegabytes } = defaultSettings;
+  const first = {
+    version: 1,
+    theme,
+    a4: 442,
+    source,
+    metronomeSound: false,
+    keepAudio,
+    audioQuotaMegabytes,
+    longTone,
   };
+  expect(readRecord(settingsKind, JSON.stringify(first))).toMatchObject({
+    ok: true,
+    value: {
+      version: 4,
+      a4: 442,
+      instrumentId: 'oboe',
+      metronome: { mode: 'sight' },
+      exercises: { 'long-tone/oboe': { note: 72, beats: 6 } },
+    },
+  });
+  const mine = copyOf(findInstrument('flute')!, 'own-1');
+  const stored = { ...defaultSettings, instrumentId: 'own-1', ownInstruments: [mine] };
   expect(readRecord(settingsKind, JSON.stringify(stored))).toEqual({ ok: true, value: stored });
 });

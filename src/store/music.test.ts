@@ -1,0 +1,53 @@
+import { heldNote, scoreOfFamily } from '@/core/exercises/scores.testing';
+import { addPiece, readMusic, removePiece, restorePiece } from './musicStore';
+import { MapStorage } from './storage.testing';
+
+const air = heldNote('flute');
+const study = scoreOfFamily('octave-slurs', 'oboe');
+const noon = new Date('2026-03-01T12:00:00Z');
+const later = new Date('2026-03-01T12:05:00Z');
+
+let storage: MapStorage;
+beforeEach(() => (storage = new MapStorage()));
+const names = async () => (await readMusic(storage)).map(({ fileName }) => fileName);
+
+describe('own music', () => {
+  it('is kept newest first, note for note', async () => {
+    await addPiece(storage, 'air.mid', air, noon);
+    await addPiece(storage, 'study.musicxml', study, later);
+    const [newest, oldest] = await readMusic(storage);
+    expect(newest).toMatchObject({ fileName: 'study.musicxml', addedAt: later.toISOString(), score: study });
+    expect(oldest!.score).toEqual(air);
+  });
+
+  it('keeps two files apart that came at the same moment', async () => {
+    const [one, other] = [
+      await addPiece(storage, 'one.mid', air, noon),
+      await addPiece(storage, 'other.mid', study, noon),
+    ];
+    expect(one.id).not.toBe(other.id);
+    await removePiece(storage, one.id);
+    await expect(names()).resolves.toEqual(['other.mid']);
+  });
+
+  it('can be removed and had back, once', async () => {
+    const piece = await addPiece(storage, 'air.mid', air, noon);
+    await expect(removePiece(storage, piece.id)).resolves.toEqual(piece);
+    await expect(names()).resolves.toEqual([]);
+    await expect(removePiece(storage, piece.id)).resolves.toBeNull();
+    await restorePiece(storage, piece);
+    await restorePiece(storage, piece);
+    await expect(names()).resolves.toEqual(['air.mid']);
+  });
+
+  it.each([
+    ['cut off', '{"version":1,"pieces":[{"id":"x"', /music/i],
+    ['of a newer program', '{"version":9,"pieces":[]}', /newer|version/i],
+    ['of another shape', '{"version":1,"pieces":[{"id":7}]}', /pieces/],
+  ])('%s is reported, and stays as it lies', async (_, text, words) => {
+    await storage.setItem('music', text);
+    await expect(readMusic(storage)).rejects.toThrow(words);
+    await expect(addPiece(storage, 'new.mid', air, noon)).rejects.toThrow(words);
+    expect(storage.map.get('music')).toBe(text);
+  });
+});
