@@ -1,9 +1,14 @@
-export { askForRecording, chosenFile, chooseFile } from './chosenFile';
+export { askForRecording, chooseFile, useChosenFile } from './chosenFile';
 export { downloadMidi, downloadMusicXml } from './files';
 export { importMusic } from './importMusic';
 export { rememberRemoved, removedPiece } from './removedPiece';
 export { readTuningFiles } from './importTuning';
+export { useAwake } from './useAwake';
 export { useExample } from './useExample';
 export { useExercise, type Exercise } from './useExercise';
 export { useHearing } from './useHearing';
-export { useStand, type Stand, type StandPhase } from './useStand';
+export { useModel } from './useModel';
+export { usePlace, type PlaceSound } from './usePlace';
+export { useStand } from './useStand';
+export type { StandPhase, StandState } from './standState';
+export type { StandEngine } from './standEngine';

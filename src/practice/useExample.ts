@@ -1,8 +1,8 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { Playback } from '@/audio';
 import { beatsToSeconds, type Score } from '@/core/exercises';
 import { noFaults, steadyPlayer, typicalFault } from '@/core/simulate';
 import { AnalysisClient } from '@/worker';
+import { usePlayback } from './usePlayback';
 
 const RATE = 32_000;
 const LONGEST_SECONDS = 40;
@@ -18,16 +18,16 @@ function beginningOf(score: Score): Score {
 
 /** Hears a score played by the simulated player, cleanly or with the fault that is typical of it. */
 export function useExample(score: Score | null, a4: number) {
-  const [state, setState] = useState<ExampleState>('silent');
+  const [preparing, setPreparing] = useState(false);
   const [kind, setKind] = useState<ExampleKind>('clean');
-  const playback = useRef<Playback | null>(null);
+  const { playing, play: hear, stop: silence } = usePlayback();
   const client = useRef<AnalysisClient | null>(null);
   const stop = useCallback(() => {
     client.current?.close();
     client.current = null;
-    playback.current?.stop();
-    setState('silent');
-  }, []);
+    setPreparing(false);
+    silence();
+  }, [silence]);
   useEffect(() => stop, [score, stop]);
   const play = (wanted: ExampleKind) => {
     stop();
@@ -37,9 +37,9 @@ export function useExample(score: Score | null, a4: number) {
     const worker = new AnalysisClient();
     client.current = worker;
     setKind(wanted);
-    setState('preparing');
-    void worker
-      .simulate({
+    setPreparing(true);
+    void hear(async () => {
+      const samples = await worker.simulate({
         score: beginningOf(score),
         player,
         faults,
@@ -48,15 +48,15 @@ export function useExample(score: Score | null, a4: number) {
         a4,
         leadSeconds: 0.1,
         tailSeconds: 0.4,
-      })
-      .then((samples) => {
-        if (client.current !== worker) return;
+      });
+      if (client.current === worker) {
         worker.close();
         client.current = null;
-        playback.current ??= new Playback();
-        setState('playing');
-        playback.current.play(samples, RATE, () => setState('silent'));
-      });
+        setPreparing(false);
+      }
+      return { samples, sampleRate: RATE };
+    });
   };
+  const state: ExampleState = playing ? 'playing' : preparing ? 'preparing' : 'silent';
   return { state, kind, play, stop, listenFor: score ? typicalFault(score).words : '' };
 }

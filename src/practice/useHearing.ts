@@ -1,25 +1,18 @@
-import { useCallback, useEffect, useRef, useState } from 'react';
-import { Playback } from '@/audio';
+import { useCallback } from 'react';
 import type { Take } from '@/core/take';
 import { loadAudio } from '@/store';
+import { usePlayback } from './usePlayback';
 
 /** Playing a kept take back. */
 export function useHearing(take: Take | null | undefined): { playing: boolean; toggle: () => void } {
-  const [playing, setPlaying] = useState(false);
-  const playback = useRef<Playback | null>(null);
-  useEffect(() => () => playback.current?.stop(), []);
+  const { playing, play, stop } = usePlayback();
   const toggle = useCallback(() => {
-    playback.current ??= new Playback();
-    if (playing) {
-      playback.current.stop();
-      setPlaying(false);
-    } else if (take) {
-      void loadAudio(take.id).then((samples) => {
-        if (!samples) return;
-        setPlaying(true);
-        playback.current?.play(samples, take.conditions.sampleRate, () => setPlaying(false));
+    if (playing) stop();
+    else if (take)
+      void play(async () => {
+        const samples = await loadAudio(take.id);
+        return samples && { samples, sampleRate: take.conditions.sampleRate };
       });
-    }
-  }, [playing, take]);
+  }, [playing, play, stop, take]);
   return { playing, toggle };
 }

@@ -1,0 +1,28 @@
+import type { Score } from '@/core/exercises';
+import { takeOf } from '@/core/take';
+import { clearRunning, newId, saveDraft, tuningOf, type Settings } from '@/store';
+import type { Stretches } from './stretches';
+
+/** Makes one take of the stretches a block was played in, and keeps it for review. */
+export async function keepTake(
+  score: Score,
+  settings: Settings,
+  stretches: Stretches,
+  interruption: string | null,
+): Promise<void> {
+  const heard = await stretches.whole();
+  const told = stretches.conditions;
+  if (!told) throw new Error('nothing was listened to');
+  const now = new Date();
+  const take = takeOf(newId(now), now, score, heard, {
+    ...told,
+    a4: settings.a4,
+    temperament: tuningOf(settings).name,
+    interruption,
+    headphones: settings.headphones,
+    setup: settings.setup,
+    school: settings.school,
+  });
+  await saveDraft(take, heard.audio);
+  await clearRunning();
+}

@@ -1,0 +1,82 @@
+import { LiveWords, type Conductor, type LiveWord } from '@/core/follow';
+import type { Group } from '@/core/match';
+import { hertzToMidi, type Offsets } from '@/core/tuning';
+import type { ThreadPoint } from '@/ui';
+import { LIVE_STRIDE } from '@/worker';
+
+/** Frames that wait to be painted are kept for no longer than this while nothing is painted. */
+const MOST_WAITING = 400;
+
+/** Live frames on their way from the worker to the eye and to the one who follows the music. */
+export class LiveThread {
+  private readonly words = new LiveWords();
+  private waiting: { seconds: number; midi: number; levelDb: number; airinessDb: number; music: number }[] =
+    [];
+  private newestSeconds = 0;
+  private asked: Group | null = null;
+
+  constructor(
+    private readonly conductor: Conductor,
+    private readonly a4: number,
+    private readonly offsets: Offsets,
+    private readonly byBeat: boolean,
+  ) {}
+
+  receive(frames: Float32Array): void {
+    for (let i = 0; i < frames.length; i += LIVE_STRIDE) {
+      const seconds = frames[i] ?? 0;
+      const midi = hertzToMidi(frames[i + 1] ?? NaN, this.a4);
+      const levelDb = frames[i + 2] ?? -120;
+      this.newestSeconds = seconds;
+      this.conductor.hear({ seconds, midi, levelDb });
+      const place = this.byBeat ? null : this.conductor.tell(seconds, null);
+      if (place) this.ask(place.group);
+      this.words.push(seconds, this.centsOf(midi), levelDb);
+      this.waiting.push({
+        seconds,
+        midi,
+        levelDb,
+        airinessDb: frames[i + 3] ?? NaN,
+        music: place?.musicSeconds ?? NaN,
+      });
+    }
+    if (this.waiting.length > MOST_WAITING) this.waiting.splice(0, this.waiting.length - MOST_WAITING);
+  }
+
+  /** The note that is asked for now. */
+  ask(group: number): void {
+    const next = this.conductor.groups[group] ?? null;
+    if (next === this.asked) return;
+    if (next?.sounding !== this.asked?.sounding) this.words.forget();
+    this.asked = next;
+  }
+
+  /** @param musicSeconds where the music is now by the beat; null in free time, where each frame knows its own place. */
+  drain(musicSeconds: number | null): ThreadPoint[] {
+    const { newestSeconds } = this;
+    const points = this.waiting.map(({ seconds, midi, levelDb, airinessDb, music }) => ({
+      seconds: musicSeconds === null ? music : musicSeconds - (newestSeconds - seconds),
+      // Against the tempered place of its nearest note, so that an eye's middle is in tune.
+      midi: midi - (this.offsets[Math.round(midi)] ?? 0) / 100,
+      levelDb,
+      airinessDb,
+    }));
+    this.waiting = [];
+    return points;
+  }
+
+  /** Take time of the newest frame. */
+  get newest(): number {
+    return this.newestSeconds;
+  }
+
+  get word(): LiveWord {
+    return this.words.now;
+  }
+
+  private centsOf(midi: number): number {
+    if (!this.asked) return NaN;
+    const target = this.asked.sounding + (this.offsets[Math.round(this.asked.sounding)] ?? 0) / 100;
+    return 100 * (midi - target);
+  }
+}
