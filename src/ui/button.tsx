@@ -70,6 +70,7 @@ export function Button({
 const styles = StyleSheet.create({
   base: {
     minHeight: 48,
+    maxWidth: '100%',
     paddingHorizontal: 18,
     borderRadius: 16,
     borderWidth: 2,

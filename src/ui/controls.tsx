@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Pressable, StyleSheet, Text, View } from 'react-native';
+import { radioGroupProps, radioProps } from './radios';
 import { Soft } from './text';
 import { fonts, usePalette } from './theme';
 
@@ -13,8 +14,9 @@ interface ChoiceProps<T extends string> {
 /** One of a few. The chosen one is underlined in gold and bold, not only coloured. */
 export function Choice<T extends string>({ label, options, value, onChange }: ChoiceProps<T>) {
   const palette = usePalette();
+  const values = options.map((option) => option.value);
   return (
-    <View role="radiogroup" aria-label={label} style={styles.group}>
+    <View {...radioGroupProps(label, values, onChange)} style={styles.group}>
       <Soft>{label}</Soft>
       <View style={styles.options}>
         {options.map((option) => {
@@ -22,10 +24,8 @@ export function Choice<T extends string>({ label, options, value, onChange }: Ch
           return (
             <Pressable
               key={option.value}
-              role="radio"
-              aria-checked={chosen}
+              {...radioProps(values, value, option.value, onChange)}
               aria-label={option.label}
-              onPress={() => onChange(option.value)}
               style={[styles.option, { borderBottomColor: chosen ? palette.gold : 'transparent' }]}
             >
               <Text

@@ -1,6 +1,6 @@
 import type { Trace } from '@/core/take';
 import { agoText, dayHeading, daysAgo } from './dates';
-import { ribbonPath } from './take/ribbon';
+import { ribbonPath } from './take/ribbonPath';
 import { stage } from './theme';
 import { fraying, ThreadPainter, thickness } from './thread/painter';
 
@@ -8,10 +8,8 @@ describe('the thread', () => {
   /** Records what is drawn in the place of a canvas. */
   function easel() {
     const lines: { y1: number; y2: number; width: number; alpha: number }[] = [];
-    let shifted = 0;
     let from = { x: 0, y: 0 };
     const context = {
-      canvas: { width: 100 },
       lineWidth: 0,
       globalAlpha: 1,
       beginPath: () => undefined,
@@ -19,36 +17,43 @@ describe('the thread', () => {
       lineTo: (_x: number, y: number) =>
         lines.push({ y1: from.y, y2: y, width: context.lineWidth, alpha: context.globalAlpha }),
       stroke: () => undefined,
-      drawImage: () => shifted++,
     };
-    const frame = { width: 100, height: 80, fromSeconds: 0, spanSeconds: 2, reachCents: 40 };
-    const painter = new ThreadPainter(context as unknown as CanvasRenderingContext2D, frame, stage, 1);
-    return { painter, lines, shifts: () => shifted };
+    const plane = { xOf: (seconds: number) => 50 * seconds, yOf: (midi: number) => 40 - 10 * (midi - 69) };
+    const painter = new ThreadPainter(context as unknown as CanvasRenderingContext2D, plane, stage, 1);
+    return { painter, lines };
   }
-  const point = (seconds: number, cents: number, levelDb = -20, airinessDb = -60) => ({
+  const point = (seconds: number, midi: number, levelDb = -20, airinessDb = -60) => ({
     seconds,
-    cents,
+    midi,
     levelDb,
     airinessDb,
   });
 
-  it('is high where the pitch is, and never leaves the picture', () => {
+  it('is high where the pitch is', () => {
     const { painter, lines } = easel();
-    painter.push(point(0, 0));
-    painter.push(point(0.1, 20));
-    painter.push(point(0.2, 500));
-    expect(lines.map(({ y1, y2 }) => [y1, y2])).toEqual([
-      [40, 20],
-      [20, 0],
+    painter.push(point(0, 69));
+    painter.push(point(0.1, 69.2));
+    painter.push(point(0.2, 68));
+    expect(lines.map(({ y1, y2 }) => [y1, y2].map(Math.round))).toEqual([
+      [40, 38],
+      [38, 50],
     ]);
+    expect(lines[1]!.width).toBeLessThan(lines[0]!.width);
+  });
+
+  it('begins anew where the music goes back', () => {
+    const { painter, lines } = easel();
+    painter.push(point(1, 69));
+    painter.push(point(0.2, 69));
+    expect(lines).toEqual([]);
   });
 
   it('is cut where there is no pitch', () => {
     const { painter, lines } = easel();
-    painter.push(point(0, 0));
+    painter.push(point(0, 69));
     painter.push(point(0.1, NaN));
     expect(painter.tip).toBeNull();
-    painter.push(point(0.2, 0));
+    painter.push(point(0.2, 69));
     expect(lines).toEqual([]);
     expect(painter.tip).toEqual({ x: 10, y: 40 });
   });
@@ -58,15 +63,8 @@ describe('the thread', () => {
     expect(thickness(-200)).toBeGreaterThan(0);
     expect([fraying(NaN), fraying(-50), fraying(0)]).toEqual([0, 0, 1]);
     const { painter, lines } = easel();
-    for (let i = 0; i < 20; i++) painter.push(point(i / 20, 0, -20, -10));
+    for (let i = 0; i < 20; i++) painter.push(point(i / 20, 69, -20, -10));
     expect(lines.filter((line) => line.alpha < 1).length).toBeGreaterThan(10);
-  });
-
-  it('moves on when it reaches the edge', () => {
-    const { painter, shifts } = easel();
-    for (let t = 0; t < 5; t += 0.1) painter.push(point(t, 0));
-    expect(shifts()).toBeGreaterThan(3);
-    expect(painter.tip?.x).toBeLessThanOrEqual(100);
   });
 });
 
@@ -76,6 +74,8 @@ test('the ribbon of a note has a hole where the pitch is unknown, and ends with 
     pitchMidi: [69, 69, 69.05, null, 69, 69, 69, 70],
     levelDb: Array.from({ length: 8 }, () => -20),
     airinessDb: Array.from({ length: 8 }, () => null),
+    brightness: [],
+    richness: [],
   };
   const view = { width: 80, height: 40, fromSeconds: 0, toSeconds: 0.8, middleMidi: 69, reachCents: 25 };
   const path = ribbonPath(trace, { startSeconds: 0, endSeconds: 0.7 }, view);

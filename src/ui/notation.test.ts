@@ -1,11 +1,8 @@
-import { barsOf, findFamily, type Score } from '@/core/exercises';
+import { barsOf, type Score } from '@/core/exercises';
+import { scoreOfFamily } from '@/core/exercises/scores.testing';
 import { accidentalsOf, keyName, linesOf } from './notation/layout';
 
-const made = (family: string, values: Record<string, unknown>): Score => {
-  const score = findFamily(family)!.make('flute', values);
-  if (!score.ok) throw new Error(score.problem);
-  return score.value;
-};
+const made = (family: string, values: Record<string, unknown>) => scoreOfFamily(family, 'flute', values);
 const signs = (score: Score, fifths = score.fifths) =>
   barsOf(score).map((bar) => accidentalsOf(bar, (note) => score.notes[note]!.written, fifths));
 

@@ -193,6 +193,9 @@ function Control({ instrument, spec, value, onChange }: ControlProps) {
           ]}
         />
       );
+    // Chosen from a recording, which has a panel of its own.
+    case 'model':
+      return null;
   }
 }
 

@@ -26,8 +26,14 @@ function rowsOf(picture: Picture): Picture[] {
   ];
 }
 
+interface PicturesProps {
+  readonly score: Score;
+  /** Where the beat is now: a line that wanders. */
+  readonly beat?: number;
+}
+
 /** What the breath is to do, along time: a ribbon above the line goes out, below it comes in; its height is the strength. */
-export function Pictures({ score }: { score: Score }) {
+export function Pictures({ score, beat: now }: PicturesProps) {
   const palette = usePalette();
   const [width, setWidth] = useState(0);
   const rows = Math.ceil(scoreBeats(score) / BEATS_A_ROW);
@@ -89,6 +95,16 @@ export function Pictures({ score }: { score: Score }) {
               {String(steps.indexOf(each.text) + 1)}
             </SvgText>
           ))}
+          {now === undefined || now < 0 ? null : (
+            <Line
+              x1={x(now)}
+              x2={x(now)}
+              y1={Math.floor(now / BEATS_A_ROW) * ROW + MIDDLE - REACH - 6}
+              y2={Math.floor(now / BEATS_A_ROW) * ROW + MIDDLE + REACH + 6}
+              stroke={palette.gold}
+              strokeWidth={3}
+            />
+          )}
         </Svg>
       ) : null}
       {steps.map((text, i) => (

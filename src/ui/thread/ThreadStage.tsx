@@ -1,8 +1,12 @@
-import { useEffect, useImperativeHandle, useRef, type Ref } from 'react';
+import { useEffect, useImperativeHandle, useMemo, useRef, type Ref } from 'react';
 import { StyleSheet, View } from 'react-native';
-import Svg, { Line, Path, Text as SvgText } from 'react-native-svg';
+import Svg, { G, Line, Path, Text as SvgText } from 'react-native-svg';
+import type { Score } from '@/core/exercises';
+import type { Page } from '@/core/follow';
+import type { Instrument } from '@/core/instruments';
 import { fonts, usePalette } from '../theme';
 import { ThreadPainter, type ThreadPoint } from './painter';
+import { stagingOf, type Eye } from './staging';
 
 export interface ThreadHandle {
   push(points: readonly ThreadPoint[]): void;
@@ -10,31 +14,39 @@ export interface ThreadHandle {
 
 interface ThreadStageProps {
   readonly ref: Ref<ThreadHandle>;
+  readonly page: Page;
+  readonly score: Score;
+  readonly instrument: Instrument;
+  /** Group that is asked for now. */
+  readonly current: number;
   readonly width: number;
   readonly height: number;
-  /** The note's name, and how long it is to be held. */
-  readonly name: string;
-  readonly holdSeconds: number;
-  /** Seconds of one beat, for the small marks along the eye; null when free. */
-  readonly beatSeconds: number | null;
+  /** Blind work: neither thread nor tip is seen. */
+  readonly hidden: boolean;
 }
 
-const REACH_CENTS = 40;
-const BEFORE_SECONDS = 0.6;
-const AFTER_SECONDS = 1;
-/** Half the height of the eye: what passes through it is well in tune. */
-const EYE_CENTS = 12;
-
 /**
- * The live sound as a thread passing through the eye of the written note. It is painted on a canvas as it comes,
- * outside React: a new frame renders nothing.
+ * The live sound as a thread passing through the eyes of the written notes. It is painted on a canvas as it comes, outside
+ * React: a new frame renders nothing.
  */
-export function ThreadStage({ ref, width, height, name, holdSeconds, beatSeconds }: ThreadStageProps) {
+export function ThreadStage({
+  ref,
+  page,
+  score,
+  instrument,
+  current,
+  width,
+  height,
+  hidden,
+}: ThreadStageProps) {
   const palette = usePalette();
   const canvas = useRef<HTMLCanvasElement>(null);
   const tip = useRef<HTMLDivElement>(null);
   const painter = useRef<ThreadPainter | null>(null);
-  const span = holdSeconds + BEFORE_SECONDS + AFTER_SECONDS;
+  const staging = useMemo(
+    () => stagingOf(page, score, instrument, width, height),
+    [page, score, instrument, width, height],
+  );
 
   useEffect(() => {
     const element = canvas.current;
@@ -43,9 +55,8 @@ export function ThreadStage({ ref, width, height, name, holdSeconds, beatSeconds
     const scale = Math.min(2, window.devicePixelRatio || 1);
     element.width = width * scale;
     element.height = height * scale;
-    const frame = { width, height, fromSeconds: -BEFORE_SECONDS, spanSeconds: span, reachCents: REACH_CENTS };
-    painter.current = new ThreadPainter(context, frame, palette, scale);
-  }, [width, height, span, palette]);
+    painter.current = new ThreadPainter(context, staging, palette, scale);
+  }, [width, height, staging, palette]);
 
   useImperativeHandle(ref, () => ({
     push(points) {
@@ -60,62 +71,67 @@ export function ThreadStage({ ref, width, height, name, holdSeconds, beatSeconds
     },
   }));
 
-  const x = (seconds: number) => ((seconds + BEFORE_SECONDS) / span) * width;
-  const middle = height / 2;
-  const eye = (EYE_CENTS / (2 * REACH_CENTS)) * height;
-  const corner = Math.min(46, x(holdSeconds) - x(0));
-  const beats =
-    beatSeconds === null
-      ? []
-      : Array.from({ length: Math.round(holdSeconds / beatSeconds) - 1 }, (_, i) => (i + 1) * beatSeconds);
+  const names = page.groups.length <= 1 ? 20 : 16;
   return (
     <View
       style={{ width, height }}
       role="img"
-      aria-label={`Your sound as a thread through the eye of ${name}`}
+      aria-label={`Your sound as a thread through the eyes of ${staging.eyes.map((eye) => eye.name).join(', ')}`}
     >
       <Svg width={width} height={height} style={StyleSheet.absoluteFill}>
-        <Path
-          d={`M${x(0)} ${middle} q${corner / 2} ${-eye} ${corner} ${-eye} H${x(holdSeconds) - corner} q${corner / 2} 0 ${corner} ${eye} q${-corner / 2} ${eye} ${-corner} ${eye} H${x(0) + corner} q${-corner / 2} 0 ${-corner} ${-eye} Z`}
-          fill="none"
-          stroke={palette.gold}
-          strokeWidth={1.5}
-        />
-        {beats.map((seconds) => (
-          <Line
-            key={seconds}
-            x1={x(seconds)}
-            x2={x(seconds)}
-            y1={middle + eye - 5}
-            y2={middle + eye + 5}
-            stroke={palette.softInk}
-          />
+        {staging.seams.map(({ y, text }) => (
+          <G key={text}>
+            <Line
+              x1={0}
+              x2={width}
+              y1={y}
+              y2={y}
+              stroke={palette.gold}
+              strokeDasharray="14 4 2 4"
+              strokeWidth={1.3}
+            />
+            <SvgText
+              x={width - 4}
+              y={y - 7}
+              textAnchor="end"
+              fill={palette.goldText}
+              fontFamily={fonts.text}
+              fontSize={14}
+            >
+              {text}
+            </SvgText>
+          </G>
         ))}
-        <SvgText x={x(0)} y={middle - eye - 14} fill={palette.goldText} fontFamily={fonts.bold} fontSize={20}>
-          {name}
-        </SvgText>
-        <SvgText
-          x={width - 4}
-          y={16}
-          textAnchor="end"
-          fill={palette.softInk}
-          fontFamily={fonts.text}
-          fontSize={13}
-        >
-          {`${REACH_CENTS} cents high`}
-        </SvgText>
-        <SvgText
-          x={width - 4}
-          y={height - 6}
-          textAnchor="end"
-          fill={palette.softInk}
-          fontFamily={fonts.text}
-          fontSize={13}
-        >
-          {`${REACH_CENTS} cents low`}
-        </SvgText>
+        {staging.eyes.map((eye) => {
+          const now = eye.group.index === current;
+          const past = eye.group.index < current;
+          return (
+            <G key={eye.group.index}>
+              <Path
+                d={lens(eye, staging.half)}
+                fill="none"
+                stroke={now ? palette.gold : palette.softInk}
+                strokeOpacity={past ? 0.45 : 1}
+                strokeWidth={now ? 2.4 : 1.2}
+              />
+              <SvgText
+                x={eye.x + Math.min(eye.width / 2, 40)}
+                y={eye.y > height / 2 ? eye.y + staging.half + 20 : eye.y - staging.half - 9}
+                textAnchor="middle"
+                fill={now ? palette.goldText : palette.softInk}
+                fontFamily={now ? fonts.bold : fonts.text}
+                fontSize={now ? names + 3 : names}
+              >
+                {eye.name}
+              </SvgText>
+            </G>
+          );
+        })}
       </Svg>
-      <canvas ref={canvas} style={{ position: 'absolute', inset: 0, width, height }} />
+      <canvas
+        ref={canvas}
+        style={{ position: 'absolute', inset: 0, width, height, visibility: hidden ? 'hidden' : 'visible' }}
+      />
       <div
         ref={tip}
         style={{
@@ -127,8 +143,18 @@ export function ThreadStage({ ref, width, height, name, holdSeconds, beatSeconds
           borderRadius: 7,
           backgroundColor: palette.gold,
           opacity: 0,
+          visibility: hidden ? 'hidden' : 'visible',
         }}
       />
     </View>
   );
+}
+
+/** An eye: pointed at both ends, straight between them when the note is long. */
+function lens({ x, y, width }: Eye, half: number): string {
+  const corner = Math.min(34, width / 2);
+  const straight = width - 2 * corner;
+  const side = (dx: number, dy: number) => `c${0.4 * dx} ${0.3 * dy} ${0.55 * dx} ${dy} ${dx} ${dy}`;
+  const back = (dx: number, dy: number) => `c${0.45 * dx} 0 ${0.6 * dx} ${0.7 * dy} ${dx} ${dy}`;
+  return `M${x} ${y} ${side(corner, -half)} h${straight} ${back(corner, half)} ${side(-corner, half)} h${-straight} ${back(-corner, -half)} Z`;
 }

@@ -20,19 +20,19 @@ export function ribbonPath(
   view: RibbonView,
 ): string {
   const { width, height, fromSeconds, toSeconds, middleMidi, reachCents } = view;
-  const points = trace.pitchMidi.map((pitch, i) => ({
-    seconds: (i + 0.5) * trace.stepSeconds,
+  const { stepSeconds } = trace;
+  const first = Math.max(0, Math.ceil(note.startSeconds / stepSeconds - 0.5));
+  const end = Math.floor(note.endSeconds / stepSeconds - 0.5) + 1;
+  const points = trace.pitchMidi.slice(first, end).map((pitch, i) => ({
+    seconds: (first + i + 0.5) * stepSeconds,
     cents: pitch === null ? NaN : 100 * (pitch - middleMidi),
-    half: (thickness(trace.levelDb[i] ?? -120) / 2) * Math.min(1, 0.35 + height / 230),
+    half: (thickness(trace.levelDb[first + i] ?? -120) / 2) * Math.min(1, 0.6 + height / 230),
   }));
   const x = (seconds: number) => ((seconds - fromSeconds) / (toSeconds - fromSeconds)) * width;
   const y = (cents: number) =>
     height * (0.5 - Math.max(-reachCents, Math.min(reachCents, cents)) / (2 * reachCents));
   const shape = area<(typeof points)[number]>()
-    .defined(
-      (point) =>
-        !Number.isNaN(point.cents) && point.seconds >= note.startSeconds && point.seconds <= note.endSeconds,
-    )
+    .defined((point) => !Number.isNaN(point.cents))
     .x((point) => x(point.seconds))
     .y0((point) => y(point.cents) + point.half)
     .y1((point) => y(point.cents) - point.half)
