@@ -1,9 +1,7 @@
-import { useState } from 'react';
 import { View } from 'react-native';
-import { PITCH_STANDARDS, temperaments } from '@/core/tuning';
-import { readTuningFiles } from '@/practice';
+import { JudgingSettings, SoundSettings, TuningSettings } from '@/screens';
 import { changeHome, useHome, useSettings, useStorageUse, type Settings } from '@/store';
-import { Body, Button, Choice, Heading, Notice, Screen, Soft, Stepper } from '@/ui';
+import { Body, Choice, Heading, Screen, Soft, Stepper } from '@/ui';
 
 const CAUTIONS = [
   'Dizzy, numb or short of breath: stop, breathe normally, and hold shorter. Lip or jaw sore: stop for today.',
@@ -31,7 +29,10 @@ export default function Bench() {
           </View>
           <View style={{ gap: 4 }}>
             <Heading>Keys on the stand</Heading>
-            <Body>Space starts and stops. Escape leaves.</Body>
+            <Body>
+              Space starts and stops; the right pedal, arrow or Page down goes on; the left one, Page up or R
+              plays the breath again. M metronome, D drone, H hides the pitch, ? shows this, Escape leaves.
+            </Body>
           </View>
         </>
       }
@@ -44,7 +45,7 @@ export default function Bench() {
         text={`${settings.a4} Hz`}
         onChange={(a4) => void change({ a4 })}
       />
-      <Tuning settings={settings} change={change} />
+      <TuningSettings settings={settings} change={change} />
       <Choice<Settings['theme']>
         label="Light"
         value={settings.theme}
@@ -65,15 +66,8 @@ export default function Bench() {
           { value: 'fixed-do', label: 'do re mi' },
         ]}
       />
-      <Choice
-        label="Metronome"
-        value={settings.metronomeSound ? 'sound' : 'sight'}
-        onChange={(value) => void change({ metronomeSound: value === 'sound' })}
-        options={[
-          { value: 'sound', label: 'heard and seen' },
-          { value: 'sight', label: 'seen only' },
-        ]}
-      />
+      <SoundSettings settings={settings} change={change} />
+      <JudgingSettings settings={settings} change={change} />
       <View style={{ gap: 6 }}>
         <Choice
           label="Sound of kept takes"
@@ -111,63 +105,5 @@ export default function Bench() {
         />
       ) : null}
     </Screen>
-  );
-}
-
-const TONICS = ['C', 'C♯', 'D', 'E♭', 'E', 'F', 'F♯', 'G', 'A♭', 'A', 'B♭', 'B'] as const;
-
-/** The pitch standard that is met most, the temperament, its tonic, and a tuning file of one's own. */
-function Tuning({
-  settings,
-  change,
-}: {
-  settings: Settings;
-  change: (part: Partial<Settings>) => Promise<void>;
-}) {
-  const [problem, setProblem] = useState<string | null>(null);
-  const bringIn = async () => {
-    const read = await readTuningFiles();
-    if (!read) return;
-    if (!read.ok) {
-      setProblem(read.problem);
-      return;
-    }
-    setProblem(null);
-    await change({
-      temperament: 'own',
-      ownTuning: { name: read.value.name, offsets: [...read.value.offsets] },
-    });
-  };
-  const { temperament, ownTuning } = settings;
-  const about = temperaments.find((each) => each.id === temperament)?.about;
-  return (
-    <>
-      <Choice
-        label="Often used"
-        value={String(settings.a4)}
-        onChange={(a4) => void change({ a4: Number(a4) })}
-        options={PITCH_STANDARDS.map((each) => ({ value: String(each), label: String(each) }))}
-      />
-      <Choice<Settings['temperament']>
-        label="Temperament"
-        value={temperament}
-        onChange={(next) => void change({ temperament: next })}
-        options={[
-          ...temperaments.map(({ id, name }) => ({ value: id, label: name })),
-          ...(ownTuning ? [{ value: 'own' as const, label: ownTuning.name }] : []),
-        ]}
-      />
-      {about ? <Soft>{about}</Soft> : null}
-      {temperament === 'equal' || temperament === 'own' ? null : (
-        <Choice
-          label="Its tonic, sounding"
-          value={String(settings.tonic)}
-          onChange={(tonic) => void change({ tonic: Number(tonic) })}
-          options={TONICS.map((label, i) => ({ value: String(i), label }))}
-        />
-      )}
-      {problem ? <Notice problem text={problem} testID="tuning-problem" /> : null}
-      <Button look="quiet" label="Bring in a tuning file (.scl, .kbm)" onPress={() => void bringIn()} />
-    </>
   );
 }

@@ -1,9 +1,11 @@
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { findInstrument } from '@/core/instruments';
+import { judge, limitsOf } from '@/core/assess';
 import { displayName } from '@/core/tuning';
+import { useExercise } from '@/practice';
+import { BeginButton } from '@/screens';
 import { useDraft, useHome, useLog, useSettings } from '@/store';
-import { agoText, Body, Button, dayText, Heading, Notice, Screen, Soft, Strip, verdictOf } from '@/ui';
+import { agoText, Body, Button, dayText, Heading, Notice, Screen, Soft } from '@/ui';
 
 export default function Today() {
   const router = useRouter();
@@ -12,33 +14,25 @@ export default function Today() {
   const { data: draft } = useDraft();
   const { settings } = useSettings();
   const last = log?.takes[0];
-  const { instrumentId, written, beats, tempo } = settings.longTone;
-  const instrument = findInstrument(instrumentId)?.name.toLowerCase() ?? instrumentId;
+  const exercise = useExercise('long-tone');
+  const score = exercise?.score.ok ? exercise.score.value : null;
+  const note = score?.notes[0];
+  const verdict = last ? judge(last, limitsOf(settings.level, settings.ownLimits)) : null;
   return (
     <Screen
       caption={dayText(new Date())}
       title="One honest long tone"
       beside={
-        last ? (
+        last && verdict ? (
           <View style={{ gap: 8 }}>
             <Soft>{`Last time · ${agoText(new Date(last.createdAt), new Date())}`}</Soft>
-            <Heading>{verdictOf(last).headline}</Heading>
-            <Body>{verdictOf(last).summary}</Body>
-            <Strip take={last} height={90} />
+            <Heading>{verdict.headline}</Heading>
+            <Body>{verdict.summary}</Body>
             <Button look="quiet" label="Open that take" onPress={() => router.push(`/log/${last.id}`)} />
           </View>
         ) : null
       }
-      foot={
-        <Button
-          look="main"
-          large
-          grow={1}
-          label="Begin"
-          onPress={() => router.push('/stand')}
-          testID="begin"
-        />
-      }
+      foot={<BeginButton score={score} from="/" />}
     >
       {home?.whose === 'demo' ? (
         <Notice
@@ -59,9 +53,20 @@ export default function Today() {
       </Body>
       <View>
         <Soft>Next</Soft>
-        <Heading>{`${displayName(written)} on the ${instrument}`}</Heading>
-        <Body>{tempo === null ? `About ${beats} seconds, in free time` : `${beats} beats at ${tempo}`}</Body>
-        <Button look="quiet" label="Choose another note" onPress={() => router.push('/practise')} />
+        <Heading>
+          {note
+            ? `${displayName(note.written)} on the ${exercise?.instrument.name.toLowerCase()}`
+            : 'A long tone'}
+        </Heading>
+        <Body>
+          {note && score
+            ? score.tempo === null
+              ? `About ${note.beats} seconds, in free time`
+              : `${note.beats} beats at ${score.tempo}`
+            : ''}
+        </Body>
+        <Button look="quiet" label="Choose another note" onPress={() => router.push('/exercise/long-tone')} />
+        <Button look="quiet" label="Another exercise" onPress={() => router.push('/practise')} />
       </View>
     </Screen>
   );

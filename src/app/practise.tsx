@@ -1,10 +1,22 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
-import { Pressable, StyleSheet, View } from 'react-native';
+import { StyleSheet, View } from 'react-native';
 import { families, PURPOSES, type Family, type Purpose, type Section } from '@/core/exercises';
 import { findInstrument } from '@/core/instruments';
 import { useSettings } from '@/store';
-import { Body, Button, Choice, fonts, Heading, Notice, Screen, Soft, usePalette, useShape } from '@/ui';
+import {
+  Body,
+  Button,
+  Choice,
+  fonts,
+  Heading,
+  Notice,
+  RowLink,
+  Screen,
+  Soft,
+  usePalette,
+  useShape,
+} from '@/ui';
 
 const SECTIONS: readonly (readonly [Section, string])[] = [
   ['prepare', 'Prepare'],
@@ -35,8 +47,6 @@ export default function Practise() {
     (family) =>
       family.unfit(instrument) === null && (purpose === 'everything' || family.purposes.includes(purpose)),
   );
-  const open = (family: Family) =>
-    router.push(family.id === 'long-tone' ? '/long-tone' : `/exercise/${family.id}`);
   return (
     <Screen caption={instrument.name} title="What shall we work on?">
       <View style={styles.links}>
@@ -56,7 +66,7 @@ export default function Practise() {
             <Soft>{title}</Soft>
             <View style={wide ? styles.columns : undefined}>
               {here.map((family) => (
-                <FamilyRow key={family.id} family={family} half={wide} onPress={() => open(family)} />
+                <FamilyRow key={family.id} family={family} half={wide} />
               ))}
             </View>
           </View>
@@ -66,22 +76,17 @@ export default function Practise() {
   );
 }
 
-function FamilyRow({ family, half, onPress }: { family: Family; half: boolean; onPress: () => void }) {
+function FamilyRow({ family, half }: { family: Family; half: boolean }) {
   const palette = usePalette();
   return (
-    <Pressable
-      role="link"
-      aria-label={family.title}
-      onPress={onPress}
-      style={({ pressed }) => [
-        styles.family,
-        half && styles.half,
-        { borderTopColor: palette.hairline, opacity: pressed ? 0.6 : 1 },
-      ]}
+    <RowLink
+      href={`/exercise/${family.id}`}
+      label={family.title}
+      style={[styles.family, half && styles.half, { borderTopColor: palette.hairline }]}
     >
       <Heading style={styles.name}>{family.title}</Heading>
       <Body style={styles.what}>{family.what.split(/(?<=[.?])\s/)[0]}</Body>
-    </Pressable>
+    </RowLink>
   );
 }
 

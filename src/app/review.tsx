@@ -2,8 +2,9 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, TextInput } from 'react-native';
 import { useHearing } from '@/practice';
-import { discardDraft, keepDraft, undeleteTake, useDraft } from '@/store';
-import { Body, Button, fonts, Notice, Screen, TakeView, usePalette } from '@/ui';
+import { discardDraft, keepDraft, putOnStand, undeleteTake, useDraft } from '@/store';
+import { TakeView } from '@/screens';
+import { Body, Button, fonts, Notice, Screen, usePalette } from '@/ui';
 
 /** The take that has just been played: look, listen, keep or discard. */
 export default function Review() {
@@ -39,10 +40,19 @@ export default function Review() {
   return (
     <TakeView
       take={draft}
+      path="/review"
       hear={<Button label={playing ? 'Stop listening' : 'Hear it'} onPress={toggle} testID="hear" />}
       foot={
         <>
-          <Button large grow={1} label="Again" onPress={() => router.replace('/stand')} />
+          <Button
+            large
+            grow={1}
+            label="Again"
+            onPress={() => {
+              void putOnStand(draft.score, '/review');
+              router.replace('/stand');
+            }}
+          />
           <Button look="main" large grow={1.6} label="Keep" onPress={() => void keep()} testID="keep" />
         </>
       }

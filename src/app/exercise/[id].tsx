@@ -4,6 +4,7 @@ import { StyleSheet, View } from 'react-native';
 import { beatsToSeconds, keysOfDay, keyTitle, scoreBeats, type Score } from '@/core/exercises';
 import type { Instrument } from '@/core/instruments';
 import { displayName } from '@/core/tuning';
+import { BeginButton, ListenPanel, ModelPanel } from '@/screens';
 import { downloadMidi, downloadMusicXml, useExample, useExercise, type Exercise } from '@/practice';
 import { useSettings } from '@/store';
 import { Body, Button, Heading, Notation, Notice, ParameterControls, Screen, Soft, useShape } from '@/ui';
@@ -37,8 +38,13 @@ function ExercisePage({ family, instrument, values, score, set, reset }: Exercis
     <Screen
       caption={instrument.name}
       title={family.title}
+      foot={<BeginButton score={made} from={`/exercise/${family.id}`} />}
       beside={
         <>
+          <ListenPanel />
+          {'model' in family.specs ? (
+            <ModelPanel instrument={instrument} score={made} values={values} onChange={set} />
+          ) : null}
           <ParameterControls
             instrument={instrument}
             specs={family.specs}

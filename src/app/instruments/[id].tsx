@@ -1,7 +1,6 @@
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, TextInput, View } from 'react-native';
-import { defaultLongTone } from '@/core/exercises';
 import { checkInstrument, withRange, writtenRange, type Instrument } from '@/core/instruments';
 import { displayName } from '@/core/tuning';
 import { useSettings } from '@/store';
@@ -43,7 +42,6 @@ function Editor({ instrument }: { instrument: Instrument }) {
     await change({
       ownInstruments: [checked.value, ...others],
       instrumentId: checked.value.id,
-      longTone: defaultLongToneOf(checked.value),
       ...(checked.value.pitchStandard && { a4: checked.value.pitchStandard }),
     });
     router.replace('/instruments');
@@ -52,7 +50,11 @@ function Editor({ instrument }: { instrument: Instrument }) {
     const back = instrument.copiedFrom ?? 'flute';
     await change({
       ownInstruments: others,
-      ...(settings.instrumentId === instrument.id && { instrumentId: back, longTone: defaultLongTone(back) }),
+      removedInstruments: [
+        instrument,
+        ...settings.removedInstruments.filter((each) => each.id !== instrument.id),
+      ],
+      ...(settings.instrumentId === instrument.id && { instrumentId: back }),
     });
     router.replace('/instruments');
   };
@@ -158,12 +160,6 @@ function Editor({ instrument }: { instrument: Instrument }) {
     </Screen>
   );
 }
-
-const defaultLongToneOf = (instrument: Instrument) => ({
-  ...defaultLongTone(instrument.copiedFrom ?? 'flute'),
-  instrumentId: instrument.id,
-  written: instrument.home,
-});
 
 /** Registers go on meeting when the step changes: each ends one step under the next. */
 function withStep(draft: Instrument, step: 1 | 0.5): Partial<Instrument> {

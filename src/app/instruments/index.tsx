@@ -1,10 +1,9 @@
 import { useRouter } from 'expo-router';
 import { Pressable, StyleSheet, Text, View } from 'react-native';
-import { defaultLongTone } from '@/core/exercises';
 import { copyOf, instruments, writtenRange, type Instrument } from '@/core/instruments';
 import { displayName } from '@/core/tuning';
 import { useSettings, type Settings } from '@/store';
-import { Button, Choice, fonts, Heading, Screen, Soft, usePalette } from '@/ui';
+import { Button, Choice, fonts, Heading, radioGroupProps, radioProps, Screen, Soft, usePalette } from '@/ui';
 
 const GROUPS: readonly (readonly [string, (instrument: Instrument) => boolean])[] = [
   ['Flutes', ({ kind }) => kind === 'edge'],
@@ -18,18 +17,17 @@ const GROUPS: readonly (readonly [string, (instrument: Instrument) => boolean])[
 export default function Instruments() {
   const router = useRouter();
   const { settings, change } = useSettings();
-  const choose = (instrument: Instrument) => {
-    const { tempo, beats } = settings.longTone;
-    void change({
-      instrumentId: instrument.id,
-      longTone: { ...defaultLongTone(instrument.id), tempo, beats },
-    });
-  };
+  const choose = (instrument: Instrument) => void change({ instrumentId: instrument.id });
   const copy = async (instrument: Instrument) => {
     const id = `own-${Date.now().toString(36)}`;
     await change({ ownInstruments: [...settings.ownInstruments, copyOf(instrument, id)] });
     router.push(`/instruments/${id}`);
   };
+  const restore = (instrument: Instrument) =>
+    void change({
+      ownInstruments: [...settings.ownInstruments, instrument],
+      removedInstruments: settings.removedInstruments.filter((each) => each.id !== instrument.id),
+    });
   const all = [...settings.ownInstruments, ...instruments];
   const current = all.find((each) => each.id === settings.instrumentId);
   return (
@@ -71,6 +69,19 @@ export default function Instruments() {
           onChoose={choose}
         />
       ) : null}
+      {settings.removedInstruments.length > 0 ? (
+        <View testID="removed">
+          <Soft>Removed; what was played on them is still judged by them.</Soft>
+          {settings.removedInstruments.map((instrument) => (
+            <Button
+              key={instrument.id}
+              look="quiet"
+              label={`Have “${instrument.name}” back`}
+              onPress={() => restore(instrument)}
+            />
+          ))}
+        </View>
+      ) : null}
       {GROUPS.map(([title, belongs]) => (
         <Group
           key={title}
@@ -93,8 +104,10 @@ interface GroupProps {
 
 function Group({ title, list, current, onChoose }: GroupProps) {
   const palette = usePalette();
+  const ids = list.map((instrument) => instrument.id);
+  const choose = (id: string) => onChoose(list.find((instrument) => instrument.id === id)!);
   return (
-    <View role="radiogroup" aria-label={title}>
+    <View {...radioGroupProps(title, ids, choose)}>
       <Heading>{title}</Heading>
       {list.map((instrument) => {
         const chosen = instrument.id === current;
@@ -102,10 +115,8 @@ function Group({ title, list, current, onChoose }: GroupProps) {
         return (
           <Pressable
             key={instrument.id}
-            role="radio"
-            aria-checked={chosen}
+            {...radioProps(ids, current, instrument.id, choose)}
             aria-label={instrument.name}
-            onPress={() => onChoose(instrument)}
             style={[styles.row, { borderTopColor: palette.hairline }]}
           >
             <Text

@@ -2,8 +2,9 @@ import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { useHearing } from '@/practice';
-import { deleteTake, undeleteTake, useTake } from '@/store';
-import { Body, Button, Notice, Screen, Soft, TakeView } from '@/ui';
+import { TakeView } from '@/screens';
+import { deleteTake, putOnStand, undeleteTake, useTake } from '@/store';
+import { Body, Button, Notice, Screen, Soft } from '@/ui';
 
 export default function KeptTake() {
   const router = useRouter();
@@ -30,6 +31,7 @@ export default function KeptTake() {
   return (
     <TakeView
       take={take}
+      path={`/log/${id}`}
       hear={
         take.audio ? (
           <Button label={playing ? 'Stop listening' : 'Hear it'} onPress={toggle} testID="hear" />
@@ -45,7 +47,10 @@ export default function KeptTake() {
             large
             grow={1.6}
             label="Play it again"
-            onPress={() => router.push('/stand')}
+            onPress={() => {
+              void putOnStand(take.score, `/log/${id}`);
+              router.push('/stand');
+            }}
           />
         </>
       }

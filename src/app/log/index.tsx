@@ -1,8 +1,10 @@
 import { useRouter } from 'expo-router';
-import { Pressable, StyleSheet, View } from 'react-native';
+import { useMemo, useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { judge, limitsOf } from '@/core/assess';
 import { findInstrument } from '@/core/instruments';
 import type { Take } from '@/core/take';
-import { useLog } from '@/store';
+import { useLog, useSettings } from '@/store';
 import {
   Body,
   Button,
@@ -10,15 +12,19 @@ import {
   dayHeading,
   Heading,
   Notice,
+  RowLink,
   Screen,
   Soft,
-  Strip,
+  TakeSpark,
   usePalette,
-  verdictOf,
 } from '@/ui';
+
+/** Takes that are shown at once: each is judged anew, by the limits of today. */
+const PAGE = 40;
 
 export default function LogScreen() {
   const router = useRouter();
+  const [shown, setShown] = useState(PAGE);
   const { data: log } = useLog();
   if (!log) return null;
   return (
@@ -39,28 +45,36 @@ export default function LogScreen() {
           <Button look="strong" label="Play one" onPress={() => router.push('/practise')} />
         </>
       ) : null}
-      {byDay(log.takes).map(([day, takes]) => (
+      {byDay(log.takes.slice(0, shown)).map(([day, takes]) => (
         <View key={day}>
           <Soft>{day}</Soft>
           {takes.map((take) => (
-            <TakeRow key={take.id} take={take} onPress={() => router.push(`/log/${take.id}`)} />
+            <TakeRow key={take.id} take={take} />
           ))}
         </View>
       ))}
+      {log.takes.length > shown ? (
+        <Button
+          label={`Older takes (${log.takes.length - shown})`}
+          testID="older"
+          onPress={() => setShown(shown + PAGE)}
+        />
+      ) : null}
     </Screen>
   );
 }
 
-function TakeRow({ take, onPress }: { take: Take; onPress: () => void }) {
+function TakeRow({ take }: { take: Take }) {
   const palette = usePalette();
-  const { headline } = verdictOf(take);
+  const { settings } = useSettings();
+  const { level, ownLimits } = settings;
+  const headline = useMemo(() => judge(take, limitsOf(level, ownLimits)).headline, [take, level, ownLimits]);
   const instrument = findInstrument(take.score.instrumentId)?.name ?? take.score.instrumentId;
   return (
-    <Pressable
-      role="link"
-      aria-label={`${take.score.title}, ${instrument}, ${headline}`}
+    <RowLink
+      href={`/log/${take.id}`}
+      label={`${take.score.title}, ${instrument}, ${headline}`}
       testID="take-row"
-      onPress={onPress}
       style={[styles.row, { borderBottomColor: palette.hairline }]}
     >
       <View style={styles.words}>
@@ -69,9 +83,9 @@ function TakeRow({ take, onPress }: { take: Take; onPress: () => void }) {
         {take.remark ? <Body>{take.remark}</Body> : null}
       </View>
       <View style={styles.strip}>
-        <Strip take={take} height={48} />
+        <TakeSpark take={take} height={48} />
       </View>
-    </Pressable>
+    </RowLink>
   );
 }
 

@@ -4,6 +4,7 @@ import { StyleSheet, View } from 'react-native';
 import { excerpt, placesIn, type Place, type Score } from '@/core/exercises';
 import { findInstrument, type Instrument } from '@/core/instruments';
 import { weakNotes } from '@/core/take';
+import { BeginButton, ListenPanel } from '@/screens';
 import { downloadMidi, downloadMusicXml, rememberRemoved, useExample } from '@/practice';
 import { removeMusic, useLog, useMusic, useSettings } from '@/store';
 import { Body, Button, Heading, Notation, Notice, Screen, Soft, useShape } from '@/ui';
@@ -36,18 +37,25 @@ export default function PieceScreen() {
     router.replace('/music');
   };
   return (
-    <PieceView key={piece.id} score={piece.score} instrument={instrument} onRemove={() => void remove()} />
+    <PieceView
+      key={piece.id}
+      id={piece.id}
+      score={piece.score}
+      instrument={instrument}
+      onRemove={() => void remove()}
+    />
   );
 }
 
 interface PieceViewProps {
+  readonly id: string;
   readonly score: Score;
   readonly instrument: Instrument;
   readonly onRemove: () => void;
 }
 
 /** Own music with its places marked; a place that is chosen is cut out as a drill. */
-function PieceView({ score, instrument, onRemove }: PieceViewProps) {
+function PieceView({ id, score, instrument, onRemove }: PieceViewProps) {
   const { wide } = useShape();
   const { settings } = useSettings();
   const { data: log } = useLog();
@@ -58,16 +66,28 @@ function PieceView({ score, instrument, onRemove }: PieceViewProps) {
   const marked = useMemo(() => new Set(places.map((place) => place.note)), [places]);
   const [chosen, setChosen] = useState<Place | null>(null);
   const drill = useMemo(
-    () => (chosen ? excerpt(score, chosen.note - (chosen.kind === 'seam' ? 1 : 2), chosen.note + 1) : null),
-    [score, chosen],
+    () =>
+      chosen
+        ? {
+            ...excerpt(score, chosen.note - (chosen.kind === 'seam' ? 1 : 2), chosen.note + 1),
+            instrumentId: instrument.id,
+          }
+        : null,
+    [score, chosen, instrument],
   );
+  // It is played on the instrument of the moment, whatever it was brought in for.
+  const own = useMemo(() => ({ ...score, instrumentId: instrument.id }), [score, instrument]);
   const example = useExample(drill, settings.a4);
   return (
     <Screen
       caption={instrument.name}
       title={score.title}
+      foot={
+        <BeginButton score={drill ?? own} from={`/music/${id}`} label={drill ? 'Begin the drill' : 'Begin'} />
+      }
       beside={
         <>
+          <ListenPanel />
           {drill && chosen ? (
             <View style={styles.block} testID="drill">
               <Heading>{`Just this: ${chosen.text}`}</Heading>

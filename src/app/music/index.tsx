@@ -1,10 +1,10 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
-import { Pressable, StyleSheet } from 'react-native';
+import { StyleSheet } from 'react-native';
 import { findInstrument } from '@/core/instruments';
 import { importMusic, rememberRemoved, removedPiece } from '@/practice';
 import { addMusic, restoreMusic, useMusic, useSettings } from '@/store';
-import { Body, Button, dayText, fonts, Heading, Notice, Screen, Soft, usePalette } from '@/ui';
+import { Body, Button, dayText, fonts, Heading, Notice, RowLink, Screen, Soft, usePalette } from '@/ui';
 
 /** The player's own music: brought in as MusicXML or MIDI. */
 export default function Music() {
@@ -48,19 +48,15 @@ export default function Music() {
         is written for your instrument; MIDI is read at sounding pitch.
       </Body>
       {pieces?.map((piece) => (
-        <Pressable
+        <RowLink
           key={piece.id}
-          role="link"
-          aria-label={piece.score.title}
-          onPress={() => router.push(`/music/${piece.id}`)}
-          style={({ pressed }) => [
-            styles.piece,
-            { borderTopColor: palette.hairline, opacity: pressed ? 0.6 : 1 },
-          ]}
+          href={`/music/${piece.id}`}
+          label={piece.score.title}
+          style={[styles.piece, { borderTopColor: palette.hairline }]}
         >
           <Heading style={styles.name}>{piece.score.title}</Heading>
           <Soft>{`${piece.fileName} · ${piece.score.notes.length} notes · ${dayText(new Date(piece.addedAt))}`}</Soft>
-        </Pressable>
+        </RowLink>
       ))}
       <Removed />
     </Screen>
