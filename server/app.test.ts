@@ -1,5 +1,5 @@
 import type { FastifyInstance } from 'fastify';
-import { defaultLongTone, longTone } from '@/core/exercises';
+import { heldNote } from '@/core/exercises/scores.testing';
 import { analysisSchema, encodeWav, toInt16 } from '@/core/formats';
 import { findInstrument } from '@/core/instruments';
 import { perform, steadyPlayer } from '@/core/simulate';
@@ -21,11 +21,10 @@ afterAll(() => app.close());
 
 function bassoonTone(): Uint8Array {
   const instrument = findInstrument('bassoon');
-  const score = longTone({ ...defaultLongTone('bassoon'), beats: 3 });
-  if (!instrument || !score.ok) throw new Error('bassoon');
+  if (!instrument) throw new Error('bassoon');
   const player = { ...steadyPlayer, offsetCents: 12 };
   const { audio } = perform({
-    score: score.value,
+    score: heldNote('bassoon', { beats: 3 }),
     instrument,
     player,
     seed: 2,
