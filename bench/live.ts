@@ -29,13 +29,14 @@ async function heap(session: CDPSession): Promise<number> {
 export async function liveTable() {
   const server = await startServer();
   const open = await openPage(server.url);
-  const { page, context } = open;
-  const session = await context.newCDPSession(page);
+  const { page } = open;
+  await page.goto(server.url);
+  const session = await page.context().newCDPSession(page);
   const rows = [];
   try {
     for (const { instrument, slower } of TAKES) {
       await chooseInstrument(page, instrument);
-      await page.goto(`${server.url}/long-tone`);
+      await page.goto(`${server.url}/exercise/long-tone`);
       await page.getByRole('radio', { name: 'simulated player' }).click();
       await session.send('Emulation.setCPUThrottlingRate', { rate: slower });
       await page.getByTestId('begin').click();
@@ -60,4 +61,53 @@ export async function liveTable() {
     await server.stop();
   }
   return rows;
+}
+
+/** A strip of two hundred notes, scrolled by the wheel from end to end: screen frames that were late. */
+export async function stripScroll() {
+  const server = await startServer();
+  const open = await openPage(server.url);
+  const { page } = open;
+  try {
+    await page.goto(`${server.url}/exercise/roaming-scale`);
+    await page.getByRole('radio', { name: 'simulated player' }).click();
+    const set = async (label: string, key: string, times: number) => {
+      const field = page.getByRole('spinbutton', { name: label });
+      await field.focus();
+      for (let i = 0; i < times; i++) {
+        await page.keyboard.press(key);
+        await page.waitForTimeout(30);
+      }
+    };
+    await set('Bars', 'ArrowUp', 18);
+    await set('Tempo', 'ArrowUp', 10);
+    await page.getByTestId('begin').click();
+    await page.waitForURL('**/review', { timeout: 3 * TAKE_MS });
+    await page.getByTestId('all-notes').click();
+    const notes = await page.getByTestId(/^note-/).count();
+    await page.evaluate(() => {
+      const gaps: number[] = [];
+      let last = performance.now();
+      const tick = (now: number) => {
+        gaps.push(now - last);
+        last = now;
+        requestAnimationFrame(tick);
+      };
+      requestAnimationFrame(tick);
+      (window as unknown as { gaps: number[] }).gaps = gaps;
+    });
+    await page.mouse.move(190, 400);
+    for (let i = 0; i < 120; i++) await page.mouse.wheel(0, 120);
+    const gaps = await page.evaluate(() => (window as unknown as { gaps: number[] }).gaps);
+    const sorted = [...gaps].sort((a, b) => a - b);
+    return {
+      notes,
+      frames: gaps.length,
+      'ms between frames, median': Number((sorted[sorted.length >> 1] ?? NaN).toFixed(1)),
+      '95 %': Number((sorted[Math.floor(sorted.length * 0.95)] ?? NaN).toFixed(1)),
+    };
+  } finally {
+    await open.close();
+    await server.stop();
+  }
 }

@@ -1,6 +1,8 @@
 import { existsSync } from 'node:fs';
 import { eventTable, falseEvents } from './events';
-import { liveTable } from './live';
+import { familyFigures } from './figures';
+import { judgedFamilies, verdictSpeed } from './judging';
+import { liveTable, stripScroll } from './live';
 import { motionErrors } from './motion';
 import { recordedScales, SOUND_FONT } from './recorded';
 import { engraveTimes, scoreTimes } from './scores';
@@ -28,6 +30,13 @@ console.table([falseEvents(full ? 6 : 2)]);
 console.log('Motion within held notes: 95 % of the errors are below');
 console.table(motionErrors(full ? 12 : 4));
 
+console.log('Takes of every family on five instruments, with faults: matched, and slurs judged');
+console.table([judgedFamilies(full ? 20 : 1, full ? 8 : 14)]);
+console.log('Figures of families against what is true of the player');
+console.table(familyFigures(full ? 20 : 3));
+console.log('From the last note of a three-minute take to its verdict');
+console.table(verdictSpeed());
+
 if (existsSync(SOUND_FONT)) {
   console.log(
     'Recorded instruments, chromatic scales: frames off by more than 60 cents, notes found exactly once',
@@ -45,7 +54,12 @@ if (process.argv.includes('--live')) {
       console.log('Engraving on a phone’s screen');
       return engraveTimes();
     })
-    .then((rows) => console.table(rows));
+    .then((rows) => {
+      console.table(rows);
+      console.log('A strip of about two hundred notes, scrolled');
+      return stripScroll();
+    })
+    .then((row) => console.table([row]));
 } else {
   console.log('With --live, the way from the sound to the painted thread is measured in Chromium too.');
 }

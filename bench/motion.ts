@@ -1,4 +1,4 @@
-import { longTone, type Score } from '@/core/exercises';
+import { heldNote } from '@/core/exercises/scores.testing';
 import { findInstrument, listeningRange, writtenRange, type Instrument } from '@/core/instruments';
 import { hearNotes } from '@/core/notes';
 import { Listener } from '@/core/signal';
@@ -22,25 +22,11 @@ const SWELL_DB = 24;
 /** Up by 24 dB and back down, straight in decibels. */
 const swell = (t: number, duration: number) => SWELL_DB * (1 - Math.abs((2 * t) / duration - 1)) - SWELL_DB;
 
-function held(instrument: Instrument, written: number): Score {
-  const score = longTone({
-    instrumentId: instrument.id,
-    written,
-    beats: BEATS,
-    tempo: 60,
-    countInBeats: 0,
-    dynamic: 'mf',
-    vibrato: 'free',
-  });
-  if (!score.ok) throw new Error(score.problem);
-  return score.value;
-}
-
 function hold(instrument: Instrument, seed: number, player: Partial<Player>, swelling = false) {
   const { low, high } = writtenRange(instrument);
   const written = Math.round(low + (high - low) * new Random(seed).between(0.1, 0.9));
   const performance = perform({
-    score: held(instrument, written),
+    score: heldNote(instrument.id, { note: written, beats: BEATS, vibrato: 'free' }),
     instrument,
     player: { ...steadyPlayer, latenessSeconds: 0, scoopCents: 0, levelDb: -12, ...player },
     seed,
