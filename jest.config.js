@@ -21,11 +21,7 @@ module.exports = {
     {
       ...plain,
       displayName: 'core',
-      testMatch: [
-        '<rootDir>/src/core/**/*.test.ts',
-        '<rootDir>/src/practice/**/*.test.ts',
-        '<rootDir>/server/**/*.test.ts',
-      ],
+      testMatch: ['<rootDir>/src/core/**/*.test.ts', '<rootDir>/server/**/*.test.ts'],
     },
     {
       ...plain,
@@ -37,10 +33,11 @@ module.exports = {
       preset: 'jest-expo/web',
       moduleNameMapper: {
         ...aliases,
-        '^d3-(array|shape|path)$': '<rootDir>/node_modules/d3-$1/dist/d3-$1.js',
+        '^d3-(array|shape|path|scale|interpolate|color|format|time|time-format)$':
+          '<rootDir>/node_modules/d3-$1/dist/d3-$1.js',
       },
       displayName: 'app',
-      testMatch: ['<rootDir>/src/store/**/*.test.ts', '<rootDir>/src/ui/**/*.test.ts'],
+      testMatch: ['<rootDir>/src/{audio,practice,screens,store,ui,worker}/**/*.test.ts'],
     },
   ],
 };

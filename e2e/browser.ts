@@ -2,14 +2,14 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
-import { chromium, type Browser, type BrowserContext, type Page } from 'playwright-core';
+import { chromium, type Browser, type Page } from 'playwright-core';
 import { encodeWav, toInt16 } from '@/core/formats';
 
 const ROOT = resolve(__dirname, '..');
 const CHROMIUM = (process.env['CHROMIUM'] as string | undefined) ?? '/usr/bin/chromium';
 
 /** The built server on a free port. */
-export interface RunningServer {
+interface RunningServer {
   readonly url: string;
   stop(): Promise<void>;
 }
@@ -48,9 +48,8 @@ export interface BrowserOptions {
   readonly height?: number;
 }
 
-export interface OpenPage {
+interface OpenPage {
   readonly page: Page;
-  readonly context: BrowserContext;
   /** What went wrong in the page, and requests that left this machine. */
   readonly complaints: string[];
   close(): Promise<void>;
@@ -89,16 +88,83 @@ export async function openPage(url: string, options: BrowserOptions = {}): Promi
     if (!/^(data|blob):/.test(request.url()) && !request.url().startsWith(url))
       complaints.push(`left for ${request.url()}`);
   });
-  await page.goto(url);
   return {
     page,
-    context,
     complaints,
     async close() {
       await browser.close();
       rmSync(folder, { recursive: true, force: true });
     },
   };
+}
+
+/**
+ * For a file of tests: the built server, and one page at a time that is closed after its test.
+ * @param options of the server, such as `--demo`.
+ */
+export function serving(...options: string[]) {
+  let server: RunningServer;
+  let opened: OpenPage | null = null;
+  beforeAll(async () => {
+    server = await startServer(...options);
+  });
+  afterEach(async () => {
+    await opened?.close();
+    opened = null;
+  });
+  afterAll(() => server.stop());
+  /** A page that has been nowhere yet. */
+  const blank = async (browser?: BrowserOptions): Promise<Page> => {
+    opened = await openPage(server.url, browser);
+    return opened.page;
+  };
+  const open = async (browser?: BrowserOptions): Promise<Page> => {
+    const page = await blank(browser);
+    await page.goto(server.url);
+    return page;
+  };
+  return {
+    get url() {
+      return server.url;
+    },
+    get complaints(): readonly string[] {
+      return opened?.complaints ?? ['no page was opened'];
+    },
+    blank,
+    open,
+    /** The page of an exercise, for an instrument, listening to a source. */
+    async exercise(
+      family: string,
+      instrument: string,
+      source: string,
+      browser?: BrowserOptions,
+    ): Promise<Page> {
+      const page = await open(browser);
+      await chooseInstrument(page, instrument);
+      await page.goto(`${server.url}/exercise/${family}`);
+      await page.getByRole('radio', { name: source, exact: true }).click();
+      return page;
+    },
+  };
+}
+
+/** The longest that a block of these tests lasts, with its measuring. */
+export const BLOCK_MS = 90_000;
+
+/** Waits for something of a block; when it does not come, says what the page shows instead. */
+export async function duringBlock(page: Page, coming: Promise<unknown>): Promise<void> {
+  try {
+    await coming;
+  } catch (error) {
+    const shown = await page.locator('body').innerText();
+    throw new Error(`${page.url()} shows instead: ${shown.slice(0, 800)}`, { cause: error });
+  }
+}
+
+/** What is being played has ended, and its verdict is there. */
+export async function measured(page: Page): Promise<void> {
+  await duringBlock(page, page.waitForURL('**/review', { timeout: BLOCK_MS }));
+  await page.getByTestId('summary').waitFor();
 }
 
 /** The number that a finding on the page shows; its minus sign is a true one. */

@@ -3,28 +3,18 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Page } from 'playwright-core';
 import { fromMusicXml, toMidi, toMusicXml } from '@/core/musicFiles';
-import { findFamily } from '@/core/exercises';
+import { scoreOfFamily } from '@/core/exercises/scores.testing';
 import { findInstrument } from '@/core/instruments';
-import { chooseInstrument, openPage, startServer, type OpenPage, type RunningServer } from './browser';
+import { chooseInstrument, measured, serving } from './browser';
 
-let server: RunningServer;
-let open: OpenPage | null = null;
-beforeAll(async () => {
-  server = await startServer();
-});
-afterEach(async () => {
-  await open?.close();
-  open = null;
-});
-afterAll(() => server.stop());
+const app = serving();
 
 const music = (page: Page) => page.getByTestId('notation').first();
 const words = async (page: Page) => (await music(page).getAttribute('aria-label')) ?? '';
 const folder = () => mkdtempSync(join(tmpdir(), 'gold-reed-e2e-'));
 
 test('a family is found by its purpose, changed on the bore, heard, and taken along as a file that comes back', async () => {
-  open = await openPage(server.url);
-  const { page } = open;
+  const page = await app.open();
   await chooseInstrument(page, 'Bassoon');
   await page.getByRole('link', { name: 'Practise' }).click();
   await page.getByRole('radio', { name: 'the break' }).click();
@@ -55,17 +45,16 @@ test('a family is found by its purpose, changed on the bore, heard, and taken al
   await page.reload();
   await music(page).locator('svg').waitFor();
   expect(await words(page)).toBe(changed);
-  expect(open.complaints).toEqual([]);
+  expect(app.complaints).toEqual([]);
 });
 
 test.each([
   [390, 844],
   [1280, 800],
 ])('no music is wider than a screen of %d × %d, and it is drawn quickly', async (width, height) => {
-  open = await openPage(server.url, { width, height });
-  const { page } = open;
+  const page = await app.open({ width, height });
   for (const id of ['subdivision-ladder', 'harmonic-climb', 'roaming-scale', 'eight-ways', 'air-drills']) {
-    await page.goto(`${server.url}/exercise/${id}`);
+    await page.goto(`${app.url}/exercise/${id}`);
     await page.getByRole('heading', { level: 1 }).waitFor();
     if (id !== 'air-drills') {
       await music(page).locator('svg').waitFor();
@@ -74,17 +63,15 @@ test.each([
     }
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
   }
-  expect(open.complaints).toEqual([]);
+  expect(app.complaints).toEqual([]);
 });
 
 test('own music comes in, its places are marked and cut out; what cannot be read is explained; removing can be undone', async () => {
-  open = await openPage(server.url);
-  const { page } = open;
+  const page = await app.open();
   await chooseInstrument(page, 'Bassoon');
-  await page.goto(`${server.url}/music`);
+  await page.goto(`${app.url}/music`);
   const bassoon = findInstrument('bassoon')!;
-  const score = findFamily('vent-flick')!.make('bassoon');
-  if (!score.ok) throw new Error(score.problem);
+  const score = scoreOfFamily('vent-flick', 'bassoon');
   const path = folder();
   const bringIn = async (name: string, content: string | Uint8Array) => {
     writeFileSync(join(path, name), content);
@@ -98,22 +85,28 @@ test('own music comes in, its places are marked and cut out; what cannot be read
   await expect(page.getByTestId('problem').innerText()).resolves.toMatch(
     /broken.musicxml: the file is not well-formed XML/,
   );
-  await bringIn('reeds.musicxml', toMusicXml({ ...score.value, title: 'Down by the reeds' }, bassoon));
+  await bringIn('reeds.musicxml', toMusicXml({ ...score, title: 'Down by the reeds' }, bassoon));
   await page.getByRole('heading', { level: 1, name: 'Down by the reeds' }).waitFor();
   await page.getByRole('button', { name: 'A2 slurred up to A3' }).click();
   await page.getByTestId('drill').getByTestId('notation').locator('svg').waitFor();
+  // The place that was cut out is practised, and judged like everything else.
+  await page.getByRole('radio', { name: 'simulated player' }).click();
+  await page.getByTestId('begin').click();
+  await measured(page);
+  await expect(page.getByTestId('value-slurs').innerText()).resolves.toMatch(/^(\d+) of \1$/);
+  await page.goto(`${app.url}/music`);
+  await page.getByRole('link', { name: 'Down by the reeds' }).click();
   await page.getByTestId('remove').click();
   await page.getByText('was removed').waitFor();
   await page.getByRole('button', { name: 'Undo' }).click();
   await page.getByRole('link', { name: 'Down by the reeds' }).waitFor();
-  await bringIn('low.mid', toMidi(score.value, bassoon));
+  await bringIn('low.mid', toMidi(score, bassoon));
   await page.getByRole('heading', { level: 1, name: 'Vent-flick' }).waitFor();
-  expect(open.complaints).toEqual([]);
+  expect(app.complaints).toEqual([]);
 });
 
 test('an instrument of one’s own is copied, changed, checked, and played from then on', async () => {
-  open = await openPage(server.url);
-  const { page } = open;
+  const page = await app.open();
   await chooseInstrument(page, 'Whistle in D');
   await page.getByTestId('own').click();
   await page.getByLabel('Name').fill('');
@@ -123,15 +116,29 @@ test('an instrument of one’s own is copied, changed, checked, and played from 
   await page.getByRole('button', { name: 'Sounds, against written: more' }).click();
   await page.getByTestId('keep').click();
   await page.getByRole('button', { name: 'Change “Harbour whistle”' }).waitFor();
-  await page.goto(`${server.url}/exercise/tendency-scan`);
+  await page.goto(`${app.url}/exercise/tendency-scan`);
   await music(page).locator('svg').waitFor();
   expect(await words(page)).toMatch(/Harbour whistle.*half sharp/);
-  expect(open.complaints).toEqual([]);
+  // What was played on it outlives it.
+  await page.goto(`${app.url}/exercise/long-tone`);
+  await page.getByRole('radio', { name: 'simulated player' }).click();
+  await page.getByTestId('begin').click();
+  await measured(page);
+  await page.getByTestId('keep').click();
+  await page.getByTestId('hear').waitFor();
+  await page.goto(`${app.url}/instruments`);
+  await page.getByRole('button', { name: 'Change “Harbour whistle”' }).click();
+  await page.getByRole('button', { name: 'Remove this instrument' }).click();
+  await page.getByRole('link', { name: 'Log' }).click();
+  await expect(page.getByTestId('take-row').getAttribute('aria-label')).resolves.toMatch(/Harbour whistle/);
+  await page.goto(`${app.url}/instruments`);
+  await page.getByRole('button', { name: 'Have “Harbour whistle” back' }).click();
+  await page.getByText('Mine', { exact: true }).waitFor();
+  expect(app.complaints).toEqual([]);
 });
 
 test('a tuning file is brought in, and a sheet is printed as ink on white', async () => {
-  open = await openPage(server.url);
-  const { page } = open;
+  const page = await app.open();
   await page.getByRole('link', { name: 'Bench' }).click();
   const file = join(folder(), 'meadow.scl');
   const bringIn = async (text: string) => {
@@ -148,10 +155,10 @@ test('a tuning file is brought in, and a sheet is printed as ink on white', asyn
   );
   await bringIn(`Meadow\n12\n${Array.from({ length: 12 }, (_, i) => `${100 * (i + 1)}.0`).join('\n')}\n`);
   await page.getByRole('radio', { name: 'Meadow', checked: true }).waitFor();
-  await page.goto(`${server.url}/print?exercise=swells`);
+  await page.goto(`${app.url}/print?exercise=swells`);
   await music(page).locator('svg').waitFor();
   await page.emulateMedia({ media: 'print' });
   expect(await page.getByRole('button', { name: 'Print' }).isVisible()).toBe(false);
   await page.getByText('Four beats growing').waitFor();
-  expect(open.complaints).toEqual([]);
+  expect(app.complaints).toEqual([]);
 });

@@ -1,40 +1,24 @@
 import { writeFileSync, mkdtempSync } from 'node:fs';
+import type { Page } from 'playwright-core';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { defaultLongTone, longTone } from '@/core/exercises';
+import { heldNote } from '@/core/exercises/scores.testing';
 import { encodeWav, toInt16 } from '@/core/formats';
 import { findInstrument } from '@/core/instruments';
 import { perform, steadyPlayer, type Player } from '@/core/simulate';
-import {
-  chooseInstrument,
-  figure,
-  openPage,
-  startServer,
-  type OpenPage,
-  type RunningServer,
-} from './browser';
+import { chooseInstrument, figure, serving, type BrowserOptions } from './browser';
 
 const PLAY_AND_MEASURE_MS = 40_000;
 
-let server: RunningServer;
-let open: OpenPage | null = null;
-beforeAll(async () => {
-  server = await startServer();
-});
-afterEach(async () => {
-  await open?.close();
-  open = null;
-});
-afterAll(() => server.stop());
+const app = serving();
 
 /** A held oboe note with known faults. */
 function recordingOf(change: Partial<Player>, rate = 48_000): Float32Array {
   const instrument = findInstrument('oboe');
-  const score = longTone({ ...defaultLongTone('oboe'), beats: 6 });
-  if (!instrument || !score.ok) throw new Error('no oboe');
+  if (!instrument) throw new Error('no oboe');
   const player: Player = { ...steadyPlayer, wobbleCents: 0, levelWobbleDb: 0, ...change };
   return perform({
-    score: score.value,
+    score: heldNote('oboe', { beats: 6 }),
     instrument,
     player,
     seed: 5,
@@ -45,15 +29,15 @@ function recordingOf(change: Partial<Player>, rate = 48_000): Float32Array {
   }).audio;
 }
 
-async function visit(options: Parameters<typeof openPage>[1] = {}) {
-  open = await openPage(server.url, options);
-  await chooseInstrument(open.page, 'Oboe');
-  await open.page.getByRole('link', { name: 'Practise' }).click();
-  await open.page.getByRole('link', { name: 'One honest long tone' }).click();
-  return open;
+async function visit(options: BrowserOptions = {}) {
+  const page = await app.open(options);
+  await chooseInstrument(page, 'Oboe');
+  await page.getByRole('link', { name: 'Practise' }).click();
+  await page.getByRole('link', { name: 'One honest long tone' }).click();
+  return page;
 }
 
-async function playUntilMeasured({ page }: OpenPage) {
+async function playUntilMeasured(page: Page) {
   await page.getByTestId('begin').click();
   await page.waitForURL('**/review', { timeout: PLAY_AND_MEASURE_MS });
   await page.getByTestId('value-centre').waitFor();
@@ -66,10 +50,9 @@ test('a tone into the microphone is measured, kept, found after a reload, delete
     levelDb: -24,
     levelDriftDbPerSecond: 0,
   });
-  const opened = await visit({ microphone });
-  const { page } = opened;
-  await page.getByRole('radio', { name: 'free' }).click();
-  await playUntilMeasured(opened);
+  const page = await visit({ microphone });
+  await page.getByRole('radio', { name: 'free', exact: true }).click();
+  await playUntilMeasured(page);
   expect(Math.abs((await figure(page, 'centre')) - -17)).toBeLessThan(1.5);
   expect(Math.abs((await figure(page, 'drift')) - 1)).toBeLessThan(0.3);
   expect(Math.abs((await figure(page, 'loudness')) - -24)).toBeLessThan(1);
@@ -90,17 +73,16 @@ test('a tone into the microphone is measured, kept, found after a reload, delete
   await page.getByTestId('delete').click();
   await page.getByRole('button', { name: 'Undo' }).click();
   await page.getByTestId('value-centre').waitFor();
-  await page.goto(`${server.url}/log`);
+  await page.goto(`${app.url}/log`);
   await page.getByTestId('take-row').click();
   await page.getByTestId('delete').click();
   await page.getByRole('button', { name: 'To the log' }).click();
   await page.getByText('Play one long tone to begin').waitFor();
-  expect(opened.complaints).toEqual([]);
+  expect(app.complaints).toEqual([]);
 });
 
 test('the simulated player plays on the beat of a metronome that sounds in the room, and neither spoils the other', async () => {
-  const opened = await visit();
-  const { page } = opened;
+  const page = await visit();
   await page.getByRole('radio', { name: 'simulated player' }).click();
   await page.getByTestId('begin').click();
   await page.getByText('counting in').waitFor();
@@ -109,46 +91,56 @@ test('the simulated player plays on the beat of a metronome that sounds in the r
   expect(Math.abs((await figure(page, 'centre')) - steadyPlayer.offsetCents)).toBeLessThan(1);
   expect(Math.abs((await figure(page, 'latency')) - 1000 * steadyPlayer.latenessSeconds)).toBeLessThan(20);
   expect(await figure(page, 'purity')).toBeGreaterThan(7.5);
-  expect(opened.complaints).toEqual([]);
+  expect(app.complaints).toEqual([]);
 });
 
-test('a recording from a file is measured the same way', async () => {
-  const opened = await visit();
-  const { page } = opened;
+/** Writes a recording to a file and chooses it by a button of the page. */
+async function chooseRecording(page: Page, button: string, samples: Float32Array, rate: number) {
   const file = join(mkdtempSync(join(tmpdir(), 'gold-reed-e2e-')), 'held.wav');
-  const samples = recordingOf({ offsetCents: 9, vibrato: { rateHz: 5.5, extentCents: 20 } }, 44_100);
-  writeFileSync(file, encodeWav(toInt16(samples.subarray(0, 7.6 * 44_100)), 44_100));
-  await page.getByRole('radio', { name: 'a recording' }).click();
+  writeFileSync(file, encodeWav(toInt16(samples), rate));
   const [chooser] = await Promise.all([
     page.waitForEvent('filechooser'),
-    page.getByRole('button', { name: 'Choose a recording', exact: true }).click(),
+    page.getByRole('button', { name: button, exact: true }).click(),
   ]);
   await chooser.setFiles(file);
+}
+
+test('a recording from a file is measured the same way', async () => {
+  const page = await visit();
+  const samples = recordingOf({ offsetCents: 9, vibrato: { rateHz: 5.5, extentCents: 20 } }, 44_100);
+  await page.getByRole('radio', { name: 'a recording' }).click();
+  await chooseRecording(page, 'Choose a recording', samples.subarray(0, 7.6 * 44_100), 44_100);
   await page.getByText('held.wav').waitFor();
-  await playUntilMeasured(opened);
+  await playUntilMeasured(page);
   expect(Math.abs((await figure(page, 'centre')) - 9)).toBeLessThan(1);
   const vibrato = await page.getByTestId('value-vibrato').innerText();
   expect(Math.abs(Number.parseFloat(vibrato) - 5.5)).toBeLessThan(0.15);
   await expect(page.getByText('there was no beat to measure against').count()).resolves.toBe(1);
-  expect(opened.complaints).toEqual([]);
+  expect(app.complaints).toEqual([]);
+});
+
+test('a recording is the model of a sound: its note is found, and one’s own colour held against it', async () => {
+  const page = await visit();
+  await page.goto(`${app.url}/exercise/toward-model`);
+  await page.getByText('None chosen yet').waitFor();
+  await chooseRecording(page, 'Choose a model', new Float32Array(48_000), 48_000);
+  await expect(page.getByTestId('model-problem').innerText()).resolves.toMatch(/no note of the oboe/);
+  await chooseRecording(page, 'Choose a model', recordingOf({ airinessDb: -20 }), 48_000);
+  await page.getByTestId('model').filter({ hasText: '“held.wav”: ' }).waitFor();
+  await page.getByTestId('hear-model').click();
+  await page.getByTestId('hear-model').filter({ hasText: 'Stop' }).click();
+  await page.getByRole('radio', { name: 'simulated player' }).click();
+  for (let times = 4; times > 1; times--) await page.getByRole('button', { name: 'Times: less' }).click();
+  await page.getByTestId('begin').click();
+  await page.waitForURL('**/review', { timeout: PLAY_AND_MEASURE_MS });
+  await expect(page.getByTestId('summary').innerText()).resolves.toMatch(/with less air/);
+  expect(await figure(page, 'model')).toBeGreaterThan(1);
+  expect(app.complaints).toEqual([]);
 });
 
 test('a microphone that is not allowed is explained, and can be tried again', async () => {
-  const { page } = await visit({ denyMicrophone: true });
+  const page = await visit({ denyMicrophone: true });
   await page.getByTestId('begin').click();
   await expect(page.getByTestId('problem').innerText()).resolves.toMatch(/not allowed/);
   await expect(page.getByTestId('start').innerText()).resolves.toBe('Try again');
-});
-
-test('a page hidden in the middle of a take ends it, and keeps what was heard', async () => {
-  const { page } = await visit();
-  await page.getByRole('radio', { name: 'simulated player' }).click();
-  await page.getByTestId('begin').click();
-  await page.getByText('hold', { exact: true }).waitFor({ timeout: PLAY_AND_MEASURE_MS });
-  await page.evaluate(() => {
-    Object.defineProperty(document, 'hidden', { value: true });
-    document.dispatchEvent(new Event('visibilitychange'));
-  });
-  await page.getByText('The page was hidden').waitFor();
-  await page.getByTestId('value-centre').waitFor();
 });
