@@ -11,7 +11,8 @@ const ROOMS = {
   store: ['core', 'worker'],
   ui: ['core'],
   practice: ['core', 'worker', 'audio', 'store', 'ui'],
-  app: ['core', 'worker', 'audio', 'store', 'ui', 'practice'],
+  screens: ['core', 'audio', 'store', 'ui', 'practice'],
+  app: ['core', 'worker', 'audio', 'store', 'ui', 'practice', 'screens'],
 };
 
 /** Data flows: samples → frames → notes → measures → take. Each room of the core may use those before it. */
@@ -25,9 +26,12 @@ const CORE_ORDER = [
   'exercises',
   'formats',
   'musicFiles',
-  'assess',
+  'match',
   'simulate',
   'take',
+  'assess',
+  'coach',
+  'follow',
 ];
 
 const zones = [
@@ -68,7 +72,18 @@ export default tseslint.config(
         {
           patterns: [
             {
-              group: ['@/core/*/*', '@/audio/*', '@/worker/*', '@/store/*', '@/ui/*', '@/practice/*'],
+              group: [
+                '@/core/*/*',
+                '!@/core/*/*.testing',
+                '@/audio/*',
+                '@/worker/*',
+                '@/store/*',
+                '@/ui/*',
+                '!@/ui/*.testing',
+                '@/practice/*',
+                '!@/practice/*.testing',
+                '@/screens/*',
+              ],
               message: 'Go in by the door: the folder’s index.ts.',
             },
           ],

@@ -6,7 +6,7 @@ import { root, run, say } from './ensure.mjs';
 say('building the server');
 await build({
   absWorkingDir: root,
-  entryPoints: ['server/main.ts', 'server/analysisThread.ts', 'server/makeDemo.ts'],
+  entryPoints: ['server/main.ts', 'server/analysisThread.ts', 'server/demo/makeDemo.ts'],
   outdir: 'build/server',
   bundle: true,
   packages: 'external',
@@ -24,4 +24,4 @@ run('npx', ['expo', 'export', '-p', 'web', '--output-dir', 'dist'], {
 });
 
 say('playing eight weeks of demo takes');
-run('node', ['--enable-source-maps', 'build/server/makeDemo.js', 'build/demo.json']);
+run('node', ['--enable-source-maps', 'build/server/demo/makeDemo.js', 'build/demo.json']);

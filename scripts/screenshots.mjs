@@ -47,7 +47,6 @@ const music = (page) => page.getByTestId('notation').locator('svg').waitFor();
 
 await picture('today', '/', phone);
 await picture('library', '/practise', phone);
-await picture('long-tone', '/long-tone', phone);
 await picture('exercise', '/exercise/octave-slurs', phone, music);
 await picture('exercise-wide', '/exercise/harmonic-climb', wide, music);
 await picture('instruments', '/instruments', phone);
@@ -70,9 +69,25 @@ await picture('own-music', '/exercise/twelve-keys', wide, async (page) => {
   await page.getByTestId('drill').getByTestId('notation').locator('svg').waitFor();
 });
 await picture('sheet', '/print?exercise=three-note-groups', { width: 800, height: 1000 }, music);
-await picture('stand', '/long-tone', phone, onTheStand);
-await picture('take', '/log/demo-022', phone);
-await picture('take-wide', '/log/demo-022', wide);
+await picture('stand', '/exercise/octave-slurs', phone, onTheStand);
+await picture('stand-wide', '/exercise/octave-slurs', wide, onTheStand);
+await picture('take', '/log/demo-block-11', phone);
+await picture('close-up', '/log/demo-block-00', phone, async (page) => {
+  await page
+    .getByTestId('strip')
+    .getByTestId(/^note-/)
+    .first()
+    .click();
+  await page.getByTestId('close-up').scrollIntoViewIfNeeded();
+});
+await picture('sweep', '/log/demo-block-02', phone, (page) =>
+  page.getByTestId('finding-ring').scrollIntoViewIfNeeded(),
+);
+await picture('tapers', '/log/demo-block-05', phone, (page) =>
+  page.getByTestId('finding-line').scrollIntoViewIfNeeded(),
+);
+await picture('take-wide', '/log/demo-block-00', wide);
+await picture('limits', '/limits', phone);
 await picture('log', '/log', phone);
 await picture('bench', '/bench', phone);
 await browser.close();
