@@ -21,6 +21,7 @@ module.exports = {
     {
       ...plain,
       displayName: 'core',
+      setupFilesAfterEnv: ['<rootDir>/jest.cases.js'],
       testMatch: ['<rootDir>/src/core/**/*.test.ts', '<rootDir>/server/**/*.test.ts'],
     },
     {
@@ -37,6 +38,7 @@ module.exports = {
           '<rootDir>/node_modules/d3-$1/dist/d3-$1.js',
       },
       displayName: 'app',
+      setupFilesAfterEnv: ['<rootDir>/jest.cases.js'],
       testMatch: ['<rootDir>/src/{audio,practice,screens,store,ui,worker}/**/*.test.ts'],
     },
   ],

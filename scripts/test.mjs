@@ -1,30 +1,44 @@
-/** npm test: installs and builds what is missing, then lint, types, unit tests and browser tests; ends with the count. */
+/**
+ * npm test: installs and builds what is missing, then lint, types, unit tests and browser tests; ends with the count.
+ * Every part has a limit, far above what it takes: what hangs is named and fails, instead of never ending.
+ */
 import { spawnSync } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { CHROMIUM, ensureBuild, ensureChromium, ensureModules, root, say } from './ensure.mjs';
 
 const counts = { passed: 0, failed: 0 };
+const MINUTE_MS = 60_000;
+const LIMIT_MS = { check: 8 * MINUTE_MS, unit: 15 * MINUTE_MS, browser: 30 * MINUTE_MS };
 
-function check(name, command, args) {
-  say(name);
-  const { status } = spawnSync(command, args, { cwd: root, stdio: 'inherit' });
-  counts[status === 0 ? 'passed' : 'failed']++;
+/** Runs a program of a package by Node itself, so that its end ends it. */
+function node(limitMs, bin, args, options) {
+  const begun = Date.now();
+  const { status, error } = spawnSync(process.execPath, [join(root, 'node_modules', bin), ...args], {
+    cwd: root,
+    timeout: limitMs,
+    killSignal: 'SIGKILL',
+    ...options,
+  });
+  if (error) say(`${bin} was ended after ${Math.round((Date.now() - begun) / 1000)} s: ${error.message}`);
+  return status;
 }
 
-function tests(name, projects, extra = []) {
+function check(name, bin, args) {
+  say(name);
+  counts[node(LIMIT_MS.check, bin, args, { stdio: 'inherit' }) === 0 ? 'passed' : 'failed']++;
+}
+
+function tests(name, limitMs, projects, extra = []) {
   say(name);
   const report = join(root, 'build', `tests-${projects.join('-')}.json`);
   mkdirSync(join(root, 'build'), { recursive: true });
   rmSync(report, { force: true });
-  const { status } = spawnSync(
-    'npx',
-    ['jest', '--selectProjects', ...projects, '--json', `--outputFile=${report}`, ...extra],
-    {
-      cwd: root,
-      stdio: ['ignore', 'ignore', 'inherit'],
-      env: { ...process.env, CHROMIUM },
-    },
+  const status = node(
+    limitMs,
+    'jest/bin/jest.js',
+    ['--selectProjects', ...projects, '--json', `--outputFile=${report}`, ...extra],
+    { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, CHROMIUM } },
   );
   try {
     const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(
@@ -40,11 +54,12 @@ function tests(name, projects, extra = []) {
 
 ensureModules();
 ensureChromium();
-check('lint', 'npx', ['eslint', '.', '--max-warnings', '0']);
-check('format', 'npx', ['prettier', '--check', '.']);
-check('types', 'npx', ['tsc', '--noEmit']);
-tests('unit tests', ['core', 'app']);
+check('lint', 'eslint/bin/eslint.js', ['.', '--max-warnings', '0']);
+check('format', 'prettier/bin/prettier.cjs', ['--check', '.']);
+check('types', 'typescript/bin/tsc', ['--noEmit']);
+tests('unit tests', LIMIT_MS.unit, ['core', 'app'], ['--maxWorkers=100%']);
 ensureBuild();
-tests('browser tests', ['e2e'], ['--runInBand']);
+// One after the other: they play music in real time. What a failed test left open must not keep the others waiting.
+tests('browser tests', LIMIT_MS.browser, ['e2e'], ['--runInBand', '--forceExit']);
 console.log(`${counts.passed} passed, ${counts.failed} failed`);
 process.exit(counts.failed === 0 ? 0 : 1);

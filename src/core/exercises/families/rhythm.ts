@@ -45,8 +45,12 @@ export const subdivisionLadder = defineFamily({
   },
 });
 
-/** A walk through a row that turns anywhere, never rests on a note, reaches both ends, and ends where it began. */
+/**
+ * A walk through a row that turns anywhere, never rests on a note, reaches both ends, and ends where it began.
+ * @throws RangeError for a row of fewer than two notes, in which nobody can walk.
+ */
 function roam(row: readonly Midi[], start: number, length: number, random: Random): number[] {
+  if (row.length < 2) throw new RangeError(`a walk needs two notes or more, not ${row.length}`);
   const path = [start];
   const corners = random.next() < 0.5 ? [0, row.length - 1] : [row.length - 1, 0];
   let at = start;
@@ -84,7 +88,8 @@ export const roamingScale = defineFamily({
   vibrato: 'free',
   specs: {
     key: choice('Key', KEY_OPTIONS),
-    range: range('Within', 7),
+    // Wide enough for two notes of the chord, wherever it lies, from a quarter-tone too.
+    range: range('Within', 9),
     form: choice('Of', [
       ['scale', 'the scale'],
       ['arpeggio', 'the chord'],
@@ -100,7 +105,7 @@ export const roamingScale = defineFamily({
   fixed: ({ key, swing }) => ({ fifths: Number(key), swing }),
   defaults: (_instrument, level, { low, high }) => ({
     key: '0' as const,
-    range: { low, high: Math.max(high, low + 7) },
+    range: { low, high: Math.max(high, low + 9) },
     form: 'scale' as const,
     swing: false,
     slurred: false,
