@@ -17,6 +17,9 @@ interface Figure {
   readonly truth: (player: Player) => number;
 }
 
+/** The simulated player's way from the softest of a sweep to its loudest. */
+const SWEEP_DB = 14;
+
 const FIGURES: readonly Figure[] = [
   {
     family: 'tapers',
@@ -73,6 +76,22 @@ const FIGURES: readonly Figure[] = [
     unit: 'ms',
     player: (r) => ({ timingSpreadSeconds: r.between(0.008, 0.03) }),
     truth: (p) => 1000 * p.timingSpreadSeconds,
+  },
+  {
+    family: 'breath-sweep',
+    values: {},
+    id: 'ring',
+    unit: 'dB',
+    player: (r) => ({ ringAboveDb: r.between(3, 11) }),
+    truth: (p) => SWEEP_DB - (p.ringAboveDb ?? NaN),
+  },
+  {
+    family: 'breath-sweep',
+    values: {},
+    id: 'in-tune',
+    unit: 'dB',
+    player: (r) => ({ centsPer10Db: 12, offsetCents: r.between(-13, -4) }),
+    truth: (p) => SWEEP_DB + (10 * p.offsetCents) / p.centsPer10Db,
   },
   {
     family: 'dynamic-window',

@@ -97,7 +97,7 @@ export const BLOCKS: readonly Block[] = [
     instrumentId: 'recorder-alto',
     family: 'breath-sweep',
     values: { note: 69 },
-    player: { offsetCents: -18, centsPer10Db: 16, levelDb: -10 },
+    player: { offsetCents: -18, centsPer10Db: 16, ringAboveDb: 5, levelDb: -10 },
     faults: {},
     remark: 'In tune only when nearly loud.',
   },

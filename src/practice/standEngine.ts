@@ -1,12 +1,12 @@
 import { scoreBeats, type Score } from '@/core/exercises';
-import { Conductor, pagesOf, type Page, type Place } from '@/core/follow';
+import { pagesOf, type Page } from '@/core/follow';
 import { findInstrument } from '@/core/instruments';
 import { unfolded } from '@/core/match';
 import { Session, SourceProblem, type SessionOptions, type SourceChoice } from '@/audio';
-import { beginRunning, clearRunning, refreshRunning, tuningOf, type Running, type Settings } from '@/store';
+import { beginRunning, clearRunning, refreshRunning, type Running, type Settings } from '@/store';
+import { Following, type Followed } from './following';
 import { keepTake } from './keepTake';
-import { LiveThread } from './liveThread';
-import { StandPainter, type StandSinks } from './standPainter';
+import type { StandSinks } from './standPainter';
 import { sessionParts, sourceChoice } from './standSession';
 import { READY, type StandState } from './standState';
 import { wordNow } from './standWords';
@@ -27,16 +27,11 @@ export class StandEngine {
   readonly pages: readonly Page[];
   private state: StandState;
   private readonly listeners = new Set<() => void>();
-  private readonly painter = new StandPainter();
+  private readonly following: Following;
   private session: Session | null = null;
-  private conductor: Conductor;
-  private thread: LiveThread;
   private readonly stretches: Stretches;
   private readonly byBeat: boolean;
-  private readonly instrument;
-  private readonly tuning;
   private fromBeat = 0;
-  private request = 0;
   private nextWord = 0;
   /** Seconds of playing before this stretch, for the dose. */
   private playedBefore = 0;
@@ -50,18 +45,15 @@ export class StandEngine {
     this.score = unfolded(options.score);
     const instrument = findInstrument(this.score.instrumentId);
     if (!instrument) throw new Error(`there is no instrument "${this.score.instrumentId}"`);
-    this.instrument = instrument;
-    this.tuning = tuningOf(settings);
     this.byBeat =
       this.score.tempo !== null &&
       (settings.metronome.mode !== 'off' || this.score.notes.length === 0) &&
       (settings.source !== 'file' || this.score.notes.length === 0);
     this.stretches = new Stretches(running?.stretches);
-    const from = running?.stretches.at(-1)?.place ?? 0;
-    this.conductor = this.conductorFrom(Math.max(0, from));
-    this.thread = this.threadFor();
-    this.pages = pagesOf(this.score, this.conductor.groups);
-    const group = running ? this.conductor.phraseStart(Math.max(0, from)) : 0;
+    const from = Math.max(0, running?.stretches.at(-1)?.place ?? 0);
+    this.following = new Following({ score: this.score, instrument, settings, byBeat: this.byBeat }, from);
+    this.pages = pagesOf(this.score, this.following.groups);
+    const group = running ? this.following.phraseStart(from) : 0;
     const { word, hint } = running
       ? { word: 'interrupted', hint: `what was heard is kept; go on from note ${group + 1}` }
       : READY;
@@ -77,7 +69,6 @@ export class StandEngine {
       drone: this.score.drone.length > 0,
       beat: 0,
     };
-    if (running) this.conductor.moveTo(group);
     document.addEventListener('visibilitychange', this.onVisibility);
   }
 
@@ -89,7 +80,7 @@ export class StandEngine {
   snapshot = (): StandState => this.state;
 
   attach(sinks: StandSinks): void {
-    this.painter.attach(sinks);
+    this.following.attach(sinks);
   }
 
   /** Begins, or goes on where it was. */
@@ -112,7 +103,7 @@ export class StandEngine {
 
   /** From the beginning of this breath. */
   again = (): void => {
-    const group = this.conductor.phraseStart(this.state.group);
+    const group = this.following.phraseStart(this.state.group);
     if (!this.session || this.state.phase === 'waiting') return;
     if (this.byBeat) {
       this.endStretch('again', null);
@@ -123,8 +114,8 @@ export class StandEngine {
   /** Goes on: from a pause, or in free time to the next breath. */
   next = (): void => {
     if (!this.session) this.start();
-    else if (this.state.phase === 'waiting') this.beginBeat();
-    else if (!this.byBeat) this.goTo(this.conductor.nextPhrase(this.state.group));
+    else if (this.state.phase === 'waiting') this.following.beginBeat(this.session);
+    else if (!this.byBeat) this.goTo(this.following.nextPhrase(this.state.group));
   };
 
   toggleMetronome = (): void => {
@@ -146,7 +137,7 @@ export class StandEngine {
 
   /** Gives up what has been played of the block. */
   cancel = (): void => {
-    this.endFollowing();
+    this.following.end();
     this.session?.cancel();
     this.session = null;
     void clearRunning();
@@ -156,7 +147,7 @@ export class StandEngine {
   /** The screen is left. What has been heard so far stays kept, to be gone on with. */
   dispose(): void {
     this.disposed = true;
-    this.endFollowing();
+    this.following.end();
     this.session?.cancel();
     this.session = null;
     if (!this.stretches.isEmpty || this.state.phase === 'playing') void refreshRunning();
@@ -175,14 +166,6 @@ export class StandEngine {
     );
   }
 
-  private conductorFrom(from: number): Conductor {
-    return new Conductor({ score: this.score, instrument: this.instrument, byBeat: this.byBeat, from });
-  }
-
-  private threadFor(): LiveThread {
-    return new LiveThread(this.conductor, this.options.settings.a4, this.tuning.offsets, this.byBeat);
-  }
-
   private async open(group: number, waits: boolean): Promise<void> {
     const { settings } = this.options;
     const source = sourceChoice(this.score, settings);
@@ -198,10 +181,8 @@ export class StandEngine {
       word: '…',
       hint: source.kind === 'microphone' ? 'opening the microphone' : 'getting ready',
     });
-    this.conductor = this.conductorFrom(group);
-    this.thread = this.threadFor();
-    this.thread.ask(group);
-    this.fromBeat = group > 0 ? Math.floor(this.conductor.groups[group]?.startBeat ?? 0) : 0;
+    this.following.restart(group);
+    this.fromBeat = group > 0 ? Math.floor(this.following.groups[group]?.startBeat ?? 0) : 0;
     const first = group === 0 && this.stretches.isEmpty;
     const waiting =
       this.byBeat && source.kind === 'microphone' && (waits || (first && settings.startOn === 'sound'));
@@ -212,9 +193,8 @@ export class StandEngine {
         return;
       }
       this.session = session;
-      this.painter.begin();
       if (waiting) this.show({ phase: 'waiting', word: 'play', hint: 'any note, and the count-in begins' });
-      this.request = requestAnimationFrame(this.tick);
+      this.following.begin(session, waiting, this.followed);
     } catch (error) {
       this.fail(
         error instanceof SourceProblem ? error.message : `The sound could not be started: ${String(error)}`,
@@ -231,7 +211,7 @@ export class StandEngine {
       }),
       source,
       waits,
-      onLive: (frames) => this.thread.receive(frames),
+      onLive: this.following.receive,
       onSound: (audio, beside) => this.stretches.keep(audio, beside, this.fromBeat, this.state.group),
       onProblem: (problem) => this.fail(problem),
       onResult: (result, from, sampleRate) => {
@@ -243,42 +223,21 @@ export class StandEngine {
     };
   }
 
-  private beginBeat(): void {
-    this.conductor.forgetTone();
-    this.session?.beginBeat();
-  }
-
   /** In free time: from another note on. */
   private goTo(group: number): void {
-    this.conductor.moveTo(group);
-    this.thread.ask(group);
+    this.following.moveTo(group);
     this.show({ group, page: this.pageOf(group) });
   }
 
   /** Once a screen frame. */
-  private readonly tick = (now: number): void => {
-    const { session } = this;
-    if (!session) return;
-    const began = performance.now();
-    this.request = requestAnimationFrame(this.tick);
-    if (this.state.phase === 'waiting' && !session.isBeating) {
-      this.thread.drain(0);
-      if (this.conductor.hasTone) this.beginBeat();
-      return;
-    }
-    const { beat } = session;
-    const place = this.conductor.tell(this.thread.newest, beat);
-    this.painter.beat(this.options.settings.metronome.mode === 'off' ? null : beat, this.score.beatsPerBar);
-    if (place.group !== this.state.group) this.show({ group: place.group, page: this.pageOf(place.group) });
-    this.thread.ask(place.group);
-    this.painter.thread(this.thread.drain(beat === null ? null : place.musicSeconds));
-    this.say(now, beat, place);
-    const { newest } = this.thread;
-    this.painter.account(newest, session.ageOf(newest), now, began);
-    this.decide(now, place, beat);
+  private readonly followed = (followed: Followed): void => {
+    const { group } = followed.place;
+    if (group !== this.state.group) this.show({ group, page: this.pageOf(group) });
+    this.say(followed);
+    this.decide(followed);
   };
 
-  private say(now: number, beat: number | null, place: Place): void {
+  private say({ now, beat, place, live }: Followed): void {
     const counting = beat !== null && beat < this.fromBeat;
     if (now < this.nextWord && !counting) return;
     const said = wordNow({
@@ -288,7 +247,7 @@ export class StandEngine {
       place,
       hidden: this.state.hidden,
       byBeat: this.byBeat,
-      live: this.thread.word,
+      live,
     });
     const phase = counting ? 'counting' : 'playing';
     const shownBeat =
@@ -304,7 +263,7 @@ export class StandEngine {
     this.show({ ...said, phase, beat: shownBeat });
   }
 
-  private decide(now: number, place: Place, beat: number | null): void {
+  private decide({ now, beat, place }: Followed): void {
     if (this.state.phase === 'playing') this.startedAt ??= now;
     const played = this.playedBefore + (this.startedAt === null ? 0 : (now - this.startedAt) / 1000);
     const { longestSeconds } = this.score;
@@ -323,20 +282,15 @@ export class StandEngine {
     this.afterStretch = then;
     if (this.startedAt !== null) this.playedBefore += (performance.now() - this.startedAt) / 1000;
     this.startedAt = null;
-    this.endFollowing();
+    this.following.end();
     this.show({ phase: 'measuring', word: '…', hint: then === 'finish' ? 'measuring' : 'one moment' });
     this.session.finish(interruption);
   }
 
-  private endFollowing(): void {
-    cancelAnimationFrame(this.request);
-    this.painter.end();
-  }
-
   private afterResult(): void {
     if (this.disposed) return;
-    this.endFollowing();
-    const group = this.conductor.phraseStart(this.state.group);
+    this.following.end();
+    const group = this.following.phraseStart(this.state.group);
     if (this.afterStretch === 'again') void this.open(group, false);
     else if (this.afterStretch === 'pause') {
       this.show({
@@ -365,7 +319,7 @@ export class StandEngine {
   }
 
   private fail(problem: string): void {
-    this.endFollowing();
+    this.following.end();
     this.session = null;
     // What was heard before is still there, to be finished or gone on with.
     const phase = this.stretches.isEmpty ? 'problem' : 'paused';

@@ -1,6 +1,6 @@
 import { limitsOf } from '@/core/assess';
 import { droneHertz, restFrom, type Score } from '@/core/exercises';
-import { steadyPlayer } from '@/core/simulate';
+import { playerFor } from '@/core/simulate';
 import type { SessionOptions, SourceChoice } from '@/audio';
 import { tuningOf, type Settings } from '@/store';
 import { chosenFile } from './chosenFile';
@@ -9,7 +9,8 @@ import { chosenFile } from './chosenFile';
 export function sourceChoice(score: Score, { source }: Settings): SourceChoice | null {
   if (score.notes.length === 0) return { kind: 'none' };
   if (source === 'microphone') return { kind: 'microphone' };
-  if (source === 'simulated') return { kind: 'simulated', player: steadyPlayer, seed: Date.now() % 100_000 };
+  if (source === 'simulated')
+    return { kind: 'simulated', player: playerFor(score), seed: Date.now() % 100_000 };
   const file = chosenFile();
   return file ? { kind: 'file', file } : null;
 }

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { beatsToSeconds, type Score } from '@/core/exercises';
-import { noFaults, steadyPlayer, typicalFault } from '@/core/simulate';
+import { noFaults, playerFor, typicalFault } from '@/core/simulate';
 import { AnalysisClient } from '@/worker';
 import { usePlayback } from './usePlayback';
 
@@ -33,7 +33,7 @@ export function useExample(score: Score | null, a4: number) {
     stop();
     if (!score || score.notes.length === 0) return;
     const { player, faults } =
-      wanted === 'clean' ? { player: steadyPlayer, faults: noFaults } : typicalFault(score);
+      wanted === 'clean' ? { player: playerFor(score), faults: noFaults } : typicalFault(score);
     const worker = new AnalysisClient();
     client.current = worker;
     setKind(wanted);

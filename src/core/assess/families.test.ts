@@ -78,6 +78,17 @@ describe('tapers and swells', () => {
   });
 });
 
+test('a breath sweep finds the breath that rings and the breath that is in tune', () => {
+  const player = { offsetCents: -8, centsPer10Db: 16, ringAboveDb: 10 };
+  for (const instrument of ['recorder-alto', 'oboe']) {
+    const take = judged('breath-sweep', instrument, {}, player);
+    // Of a way of 14 dB; in tune 5 dB up.
+    expect(Math.abs(value(take, 'ring') - 4)).toBeLessThanOrEqual(1.5);
+    expect(Math.abs(value(take, 'in-tune') - 9)).toBeLessThanOrEqual(1.5);
+    expect(take.headline).toMatch(/^At its best ring \d high/);
+  }
+});
+
 test('a dynamic window is as wide as it was played', () => {
   const take = judged('dynamic-window', 'flute', { range: { low: 67, high: 71 } });
   // pp and ff of the simulated player lie 25 dB apart.

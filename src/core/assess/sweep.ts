@@ -9,9 +9,11 @@ const BIN_DB = 2;
 /** Decibels of air that count as much as one more partial. */
 const AIR_PER_PARTIAL = 3;
 const FEWEST_BINS = 4;
+const BELOW = 'dB below the loudest';
 
 interface Sound {
-  readonly levelDb: number;
+  /** Against the loudest of the sweep. */
+  readonly levelDb: Decibels;
   readonly cents: number;
   readonly ring: number;
 }
@@ -56,8 +58,8 @@ export function tuneOf(points: readonly Sound[]): Decibels | null {
   return null;
 }
 
-function belowText(decibels: Decibels): string {
-  const whole = Math.round(decibels);
+function belowText(againstLoudest: Decibels): string {
+  const whole = Math.round(-againstLoudest);
   return whole <= 0 ? 'at the loudest' : `${whole} dB below the loudest`;
 }
 
@@ -74,9 +76,10 @@ export function sweepPart(reading: Reading): Part {
   const pitch = stretch(trace, 'pitchMidi', start, end);
   const air = stretch(trace, 'airinessDb', start, end);
   const rich = stretch(trace, 'richness', start, end);
-  const top = level.indexOf(Math.max(...level));
+  const loudest = Math.max(...level);
+  const top = level.indexOf(loudest);
   const sound = (i: number): Sound => ({
-    levelDb: level[i]!,
+    levelDb: level[i]! - loudest,
     cents: 100 * (pitch[i]! - swept.group.sounding),
     ring: rich[i]! - air[i]! / AIR_PER_PARTIAL,
   });
@@ -104,23 +107,23 @@ export function sweepPart(reading: Reading): Part {
       {
         id: 'ring',
         label: 'Where it rings',
-        value: ringDb === null ? null : fixed(ringDb, 0),
-        unit: 'dBFS',
+        value: ringDb === null ? null : fixed(-ringDb, 0),
+        unit: BELOW,
         sentence:
           ringDb === null
             ? 'Where it rings is not known: the tone was much the same at every breath.'
-            : `${name} had most partials and least air there.`,
+            : `${name} rang most ${belowText(ringDb)}: most partials and least air.`,
         meaning:
-          'The level at which richness less air is greatest. One device in one place: compare it with the in-tune level, not with other days.',
+          'The level at which richness less air is greatest: so much softer than the loudest of this sweep.',
       },
       {
         id: 'in-tune',
         label: 'Where it is in tune',
-        value: tuneDb === null ? null : fixed(tuneDb, 0),
-        unit: 'dBFS',
+        value: tuneDb === null ? null : fixed(-tuneDb, 0),
+        unit: BELOW,
         sentence:
           tuneDb !== null
-            ? `The pitch crossed its target ${belowText(all[all.length - 1]!.levelDb - tuneDb)}.`
+            ? `The pitch crossed its target ${belowText(tuneDb)}.`
             : all.length === 0
               ? 'Not known: too little was heard.'
               : `Nowhere on the way: it stayed ${highOrLow(median(all.map((each) => each.cents)))}.`,

@@ -2,5 +2,5 @@ export { faultRatesSchema, noFaults, type FaultRates, type TrueEvent } from './f
 export { perform, type Performance, type PerformOptions, type TrueNote } from './perform';
 export { playerSchema, steadyPlayer, type Player } from './player';
 export { timbreOf, type Timbre } from './timbre';
-export { typicalFault, type Typical } from './typical';
+export { playerFor, typicalFault, type Typical } from './typical';
 export { randomFigure } from './figure';

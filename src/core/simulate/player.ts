@@ -14,6 +14,8 @@ export const playerSchema = z.object({
   levelWobbleDb: z.number().min(0),
   /** How the pitch goes with the level: louder by 10 dB is sharper by this. */
   centsPer10Db: z.number(),
+  /** The breath at which the tone rings most, against the written dynamic: away from it partials weaken and air grows. */
+  ringAboveDb: z.number().nullable(),
   /** Pitch at the very start against the centre, gone after about 150 ms. */
   scoopCents: z.number(),
   /** Against the beat. */
@@ -39,6 +41,7 @@ export const steadyPlayer: Player = {
   levelDriftDbPerSecond: -0.2,
   levelWobbleDb: 0.3,
   centsPer10Db: 0,
+  ringAboveDb: null,
   scoopCents: -12,
   latenessSeconds: 0.03,
   tempoRatio: 1,

@@ -90,6 +90,24 @@ describe('the simulated player', () => {
     expect(events.map((event) => event.soundingMidi)).toEqual([58, 51]);
   });
 
+  it('rings at its breath: away from it partials weaken, as loud as before', () => {
+    const heard = (ringAboveDb: number) => {
+      const player = { ...steadyPlayer, levelDriftDbPerSecond: 0, levelWobbleDb: 0, ringAboveDb };
+      const { audio, notes } = perform(options({ player }));
+      const [from, to] = [notes[0]!.startSeconds + 0.2, notes[0]!.endSeconds - 0.1];
+      const body = audio.slice(from * RATE, to * RATE);
+      // Differences weigh a partial by its number.
+      const steep = body.map((x, i) => x - (body[i - 1] ?? x));
+      return { level: rmsDb(body), brightness: rmsDb(steep) - rmsDb(body) };
+    };
+    const [at, below, above] = [heard(0), heard(6), heard(-6)];
+    for (const away of [below, above]) {
+      expect(away.level).toBeCloseTo(at.level, 0);
+      expect(away.brightness).toBeLessThan(at.brightness - 1);
+    }
+    expect(heard(10).brightness).toBeLessThan(below.brightness);
+  });
+
   it('has a colour of unit power for every note of every instrument', () => {
     for (const instrument of instruments) {
       const { low, high } = writtenRange(instrument);

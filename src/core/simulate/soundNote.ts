@@ -12,6 +12,9 @@ const SCOOP_TIME: Seconds = 0.045;
 const CONTROL_SAMPLES = 16;
 /** One mode gives way to another within this time. */
 const CHANGE: Seconds = 0.008;
+/** For each decibel away from the breath that rings: fall of the partials by this much more an octave, and rise of the air. */
+const DARKER_PER_DB = 1;
+const AIRIER_PER_DB = 1.2;
 const RELEASE: Seconds = 0.08;
 const TONGUE_RELEASE: Seconds = 0.02;
 
@@ -52,7 +55,8 @@ export function soundNote(audio: Float32Array, task: NoteTask, random: Random): 
   const underVoice = under
     ? new Voice(Float64Array.of(partials[0]! * 10 ** (under.levelDb / 20)), randomPhases(1))
     : null;
-  const airiness = 10 ** ((player.airinessDb ?? noiseDb) / 20);
+  const leastAirDb = player.airinessDb ?? noiseDb;
+  let airiness = 10 ** (leastAirDb / 20);
   const released = task.ending === 'slur' ? SLUR : task.ending === 'tongue' ? TONGUE_RELEASE : RELEASE;
   const last = Math.min(audio.length, Math.ceil((end + released) * sampleRate));
   let frequency = 0;
@@ -71,6 +75,11 @@ export function soundNote(audio: Float32Array, task: NoteTask, random: Random): 
         (player.vibrato ? player.vibrato.extentCents * Math.sin(2 * Math.PI * player.vibrato.rateHz * t) : 0);
       frequency = target * 2 ** (cents / 1200);
       loudness = 10 ** ((task.levelDb + dynamicDb - holeDb(plan.gap, t)) / 20);
+      if (player.ringAboveDb !== null) {
+        const away = Math.abs(dynamicDb - player.ringAboveDb);
+        main.darken(DARKER_PER_DB * away);
+        airiness = 10 ** ((leastAirDb + AIRIER_PER_DB * away) / 20);
+      }
     }
     let share = 1;
     let tone = 0;

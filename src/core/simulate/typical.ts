@@ -9,6 +9,13 @@ export interface Typical {
   readonly words: string;
 }
 
+/** A steady player at a score. Where the breath itself is explored, tone and pitch go with it. */
+export function playerFor(score: Score): Player {
+  return score.family === 'breath-sweep'
+    ? { ...steadyPlayer, centsPer10Db: 8, ringAboveDb: 10 }
+    : steadyPlayer;
+}
+
 /** A player whose playing of a score has the fault that is most often heard in it. */
 export function typicalFault(score: Score): Typical {
   const section = findFamily(score.family)?.section ?? 'sound';

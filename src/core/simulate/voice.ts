@@ -1,4 +1,7 @@
-import type { Hertz } from '@/core/tuning';
+import type { Decibels, Hertz } from '@/core/tuning';
+
+/** An amplitude that falls with the frequency falls by this in an octave. */
+const DB_PER_OCTAVE: Decibels = 20 * Math.log10(2);
 
 /** One tone of many partials whose pitch may move from sample to sample. Its phase never jumps. */
 export class Voice {
@@ -8,10 +11,25 @@ export class Voice {
   private readonly im: Float64Array;
 
   /** @param partials amplitudes of partials 1 …. @param phases their phases at the start. */
-  constructor(partials: Float64Array, phases: Float64Array) {
-    this.re = partials.map((amplitude, k) => amplitude * Math.cos(phases[k]!));
-    this.im = partials.map((amplitude, k) => amplitude * Math.sin(phases[k]!));
+  constructor(
+    private readonly partials: Float64Array,
+    private readonly phases: Float64Array,
+  ) {
+    this.re = new Float64Array(partials.length);
+    this.im = new Float64Array(partials.length);
     this.turn = 0;
+    this.darken(0);
+  }
+
+  /** Lets the upper partials weaken by so much an octave; the power of all together stays. */
+  darken(dBPerOctave: Decibels): void {
+    const power = (amplitudes: Float64Array) => amplitudes.reduce((sum, a) => sum + a * a, 0);
+    const darker = this.partials.map((amplitude, k) => amplitude * (k + 1) ** (-dBPerOctave / DB_PER_OCTAVE));
+    const kept = Math.sqrt(power(this.partials) / power(darker));
+    darker.forEach((amplitude, k) => {
+      this.re[k] = kept * amplitude * Math.cos(this.phases[k]!);
+      this.im[k] = kept * amplitude * Math.sin(this.phases[k]!);
+    });
   }
 
   next(frequency: Hertz, sampleRate: Hertz): number {

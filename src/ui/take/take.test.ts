@@ -102,15 +102,15 @@ describe('the drawing of each family says in words what it shows', () => {
         {
           way: 'up',
           points: [
-            { levelDb: -30, cents: -5, ring: 9 },
-            { levelDb: -20, cents: 5, ring: 12 },
+            { levelDb: -10, cents: -5, ring: 9 },
+            { levelDb: 0, cents: 5, ring: 12 },
           ],
         },
       ],
-      ringDb: -20,
+      ringDb: -4,
       tuneDb: null,
     };
-    expect(labels(draw(sweep)).join()).toMatch(/rings at −20 dBFS, in tune at no level/);
+    expect(labels(draw(sweep)).join()).toMatch(/rings 4 dB below the loudest, in tune nowhere/);
     const scan: Drawing = {
       kind: 'scan',
       notes: [

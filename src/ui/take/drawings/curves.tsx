@@ -117,6 +117,7 @@ export function SweepDrawing({ name, legs, ringDb, tuneDb }: Of<'sweep'>) {
   const x = scaleLinear([l0, l1], [40, width - 16]);
   const y = scaleLinear([-reach, reach], [SWEEP_HEIGHT - 34, 22]);
   const thick = scaleLinear([r0, Math.max(r0 + 1, r1)], [1.5, 10]);
+  const below = (dB: number | null) => (dB === null ? 'nowhere' : `${fixed(-dB, 0)} dB below the loudest`);
   const mark = (dB: number | null, text: string, gold: boolean) =>
     dB === null || width === 0 ? null : (
       <G>
@@ -146,7 +147,7 @@ export function SweepDrawing({ name, legs, ringDb, tuneDb }: Of<'sweep'>) {
       <View
         onLayout={(event) => setWidth(event.nativeEvent.layout.width)}
         role="img"
-        aria-label={`Level against pitch: rings at ${ringDb === null ? 'no level' : `${fixed(ringDb, 0)} dBFS`}, in tune at ${tuneDb === null ? 'no level' : `${fixed(tuneDb, 0)} dBFS`}`}
+        aria-label={`Level against pitch: rings ${below(ringDb)}, in tune ${below(tuneDb)}`}
       >
         {width > 0 ? (
           <Svg width={width} height={SWEEP_HEIGHT}>
