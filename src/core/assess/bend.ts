@@ -1,3 +1,4 @@
+import { glideOf } from '@/core/exercises';
 import { median } from '@/core/notes';
 import { NOTHING, type Part } from './part';
 import { stretch, type Reading } from './reading';
@@ -22,15 +23,16 @@ export function bendPart(reading: Reading): Part {
   const centre = median(settled);
   const plainDb = median(stretch(trace, 'levelDb', at(0) + 0.3, at(first.beats) - 0.1));
   const legs = score.notes.flatMap((note) => {
-    if (!note.label || note.label === 'plain') return [];
+    const glide = glideOf(note.label);
+    if (!glide || note.label === null) return [];
     const from = Math.max(start, at(note.startBeat));
     const to = Math.min(end, at(note.startBeat + note.beats));
     const raw = stretch(trace, 'pitchMidi', from, to).map((pitch) => 100 * (pitch - centre));
     const cents = raw.map((_, i) => median(raw.slice(Math.max(0, i - (SMOOTH >> 1)), i + (SMOOTH >> 1) + 1)));
     const level = stretch(trace, 'levelDb', from, to);
     const known = cents.filter((value) => Number.isFinite(value) && Math.abs(value) < 400);
-    const down = note.label.includes('down') || (note.label.includes('back') && median(known) < 0);
-    const reach = known.length === 0 ? 0 : down ? Math.min(...known) : Math.max(...known);
+    const low = Math.min(glide.from, glide.to) < 0;
+    const reach = known.length === 0 ? 0 : low ? Math.min(...known) : Math.max(...known);
     return [
       {
         label: note.label,

@@ -89,6 +89,14 @@ test('a breath sweep finds the breath that rings and the breath that is in tune'
   }
 });
 
+test('bends are as far as they were played, each way', () => {
+  const take = judged('bends', 'oboe', {}, { bends: { downCents: 40, upCents: 20 } });
+  expect(Math.abs(value(take, 'bend-down') - 40)).toBeLessThanOrEqual(4);
+  expect(Math.abs(value(take, 'bend-up') - 20)).toBeLessThanOrEqual(4);
+  expect(value(take, 'bend-even')).toBeLessThan(4);
+  expect(drawing(take, 'bend').legs).toHaveLength(4);
+});
+
 test('a dynamic window is as wide as it was played', () => {
   const take = judged('dynamic-window', 'flute', { range: { low: 67, high: 71 } });
   // pp and ff of the simulated player lie 25 dB apart.

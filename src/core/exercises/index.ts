@@ -13,6 +13,7 @@ export {
   nearestNote,
   type Model,
 } from './model';
+export { glideOf, type Glide } from './glides';
 export type { NoteRange, ParameterSpec } from './parameters';
 export {
   beatsToSeconds,

@@ -1,13 +1,8 @@
-import {
-  beatsToSeconds,
-  hairpinsOf,
-  scoreBeats,
-  secondsAt,
-  type Score,
-  type ScoreNote,
-} from '@/core/exercises';
+import { beatsToSeconds, hairpinsOf, scoreBeats, secondsAt, type Score } from '@/core/exercises';
 import { soundingOf, type Instrument } from '@/core/instruments';
+import { groupsOf, type Group } from '@/core/match';
 import type { Decibels, Hertz, Midi, Seconds } from '@/core/tuning';
+import { courseOf, DYNAMIC_DB, type Plan } from './course';
 import { noFaults, planNote, SLUR, type FaultRates, type NotePlan, type TrueEvent } from './faults';
 import type { Player } from './player';
 import { Random } from '@/core/chance';
@@ -44,9 +39,6 @@ export interface PerformOptions {
   readonly swellDb?: (t: Seconds, duration: Seconds) => Decibels;
 }
 
-const DYNAMIC_DB = { pp: -16, p: -10, mp: -5, mf: 0, f: 5, ff: 9 } as const;
-/** How far a hairpin goes. A fade goes to nothing, nearly; what is grown into begins softly. */
-const HAIRPIN_DB = { grow: 14, fade: -24, swell: 14 } as const;
 /** A breath between two notes. */
 const BREATH: Seconds = 0.18;
 /** A tongued note ends this much before the next begins. */
@@ -72,11 +64,11 @@ export function perform(options: PerformOptions): Performance {
   const notes: TrueNote[] = [];
   const events: TrueEvent[] = [];
   const plan = { starts: startsOf(options), hairpins: hairpinsOf(score.notes) };
-  score.notes.forEach((_, index) => {
-    const played = playNote(audio, score.notes, index, plan, options, random);
-    notes.push(played.note);
+  for (const group of groupsOf(score, options.instrument)) {
+    const played = playGroup(audio, group, plan, options, random);
+    notes.push(...played.notes);
     events.push(...played.events);
-  });
+  }
   return { audio, sampleRate, notes, events };
 }
 
@@ -90,89 +82,70 @@ function startsOf({ score, player, leadSeconds, seed }: PerformOptions): Seconds
   });
 }
 
-/** What is settled before the first note sounds. */
-interface Plan {
-  readonly starts: readonly Seconds[];
-  readonly hairpins: ReturnType<typeof hairpinsOf>;
-}
-
-function playNote(
+/** Sounds what is heard as one note: notes of one pitch under a slur are one tone, held on. */
+function playGroup(
   audio: Float32Array,
-  row: readonly ScoreNote[],
-  index: number,
-  { starts, hairpins }: Plan,
+  group: Group,
+  plan: Plan,
   options: PerformOptions,
   random: Random,
-): { note: TrueNote; events: TrueEvent[] } {
+): { notes: TrueNote[]; events: TrueEvent[] } {
   const { score, instrument, player, sampleRate, a4, leadSeconds, swellDb } = options;
-  const note = row[index]!;
-  const next = row[index + 1];
-  const slurredFrom = note.attack === 'none' ? row[index - 1] : undefined;
-  const joined = next !== undefined && next.startBeat - note.startBeat - note.beats < 0.01;
+  const { from, to, sounding } = group;
+  const row = score.notes;
+  const { starts } = plan;
+  const note = row[from]!;
+  const last = row[to]!;
+  const next = row[to + 1];
+  const slurredFrom = note.attack === 'none' ? row[from - 1] : undefined;
+  const joined = next !== undefined && next.startBeat - last.startBeat - last.beats < 0.01;
   const ending = !joined ? 'free' : next.attack === 'none' ? 'slur' : 'tongue';
-  const onBeat = starts[index]!;
-  const alone = leadSeconds + secondsAt(score, note.startBeat + note.beats) / player.tempoRatio;
-  const stop = ending === 'slur' ? 0 : note.breathAfter ? BREATH : ending === 'tongue' ? TONGUE : 0;
-  const end = (joined ? starts[index + 1]! : alone) - Math.min(stop, (alone - onBeat) / 3);
-  const hairpin = hairpinOver(score, row, index, hairpins, end - onBeat);
+  const onBeat = starts[from]!;
+  const alone = leadSeconds + secondsAt(score, last.startBeat + last.beats) / player.tempoRatio;
+  const stop = ending === 'slur' ? 0 : last.breathAfter ? BREATH : ending === 'tongue' ? TONGUE : 0;
+  const end = (joined ? starts[to + 1]! : alone) - Math.min(stop, (alone - starts[to]!) / 3);
   const frequencyOf = (midi: Midi) => a4 * 2 ** ((midi - 69) / 12);
-  const asked = soundingOf(instrument, note.written);
-  const plan = planNote(
+  const faults = planNote(
     instrument,
     note.written,
-    frequencyOf(asked),
+    frequencyOf(sounding),
     end - onBeat,
     slurredFrom ? frequencyOf(soundingOf(instrument, slurredFrom.written)) : null,
     options.faults ?? noFaults,
     random,
   );
-  const start = onBeat + plan.speech;
-  const soundingMidi = asked + plan.wrongBy;
+  const start = onBeat + faults.speech;
+  const soundingMidi = sounding + faults.wrongBy;
   const levelDb = player.levelDb + DYNAMIC_DB[note.dynamic];
-  if (plan.speech > 0) breathe(audio, onBeat, start, levelDb + BREATH_DB, sampleRate, random);
+  const course = courseOf(score, player, plan, group, end);
+  if (faults.speech > 0) breathe(audio, onBeat, start, levelDb + BREATH_DB, sampleRate, random);
   soundNote(
     audio,
     {
       instrument,
       player,
-      plan,
-      written: note.written + plan.wrongBy,
+      plan: faults,
+      written: note.written + faults.wrongBy,
       target: frequencyOf(soundingMidi),
       start,
       end,
       levelDb,
-      swellDb: (t) => hairpin(t) + (swellDb ? swellDb(t, end - start) : 0),
+      swellDb: (t) => course.levelDb(t) + (swellDb ? swellDb(t, end - start) : 0),
+      glideCents: course.cents,
       slurredIn: slurredFrom !== undefined,
       ending,
       sampleRate,
     },
     random,
   );
-  return {
-    note: { soundingMidi, startSeconds: start, endSeconds: end, slurred: slurredFrom !== undefined, player },
-    events: truthOf(plan, onBeat, start, soundingMidi, index),
-  };
-}
-
-/** The level that a hairpin asks for over one of its notes. */
-function hairpinOver(
-  score: Score,
-  row: readonly ScoreNote[],
-  index: number,
-  hairpins: Plan['hairpins'],
-  duration: Seconds,
-): (t: Seconds) => Decibels {
-  const span = hairpins.find(({ from, to }) => from <= index && index <= to);
-  if (!span) return () => 0;
-  const first = row[span.from]!;
-  const last = row[span.to]!;
-  const whole = beatsToSeconds(score, last.startBeat + last.beats - first.startBeat);
-  const before = beatsToSeconds(score, row[index]!.startBeat - first.startBeat);
-  const depth = HAIRPIN_DB[span.hairpin];
-  return (t) => {
-    const place = Math.min(1, Math.max(0, (before + Math.min(t, duration)) / whole));
-    return depth * (span.hairpin === 'swell' ? 1 - Math.abs(2 * place - 1) : place);
-  };
+  const notes = row.slice(from, to + 1).map((_, i) => ({
+    soundingMidi,
+    startSeconds: i === 0 ? start : starts[from + i]!,
+    endSeconds: from + i === to ? end : starts[from + i + 1]!,
+    slurred: i > 0 || slurredFrom !== undefined,
+    player,
+  }));
+  return { notes, events: truthOf(faults, onBeat, start, soundingMidi, from) };
 }
 
 function breathe(

@@ -16,6 +16,8 @@ export const playerSchema = z.object({
   centsPer10Db: z.number(),
   /** The breath at which the tone rings most, against the written dynamic: away from it partials weaken and air grows. */
   ringAboveDb: z.number().nullable(),
+  /** How far the pitch is moved where the score asks for a bend. */
+  bends: z.object({ downCents: z.number().min(0), upCents: z.number().min(0) }),
   /** Pitch at the very start against the centre, gone after about 150 ms. */
   scoopCents: z.number(),
   /** Against the beat. */
@@ -42,6 +44,7 @@ export const steadyPlayer: Player = {
   levelWobbleDb: 0.3,
   centsPer10Db: 0,
   ringAboveDb: null,
+  bends: { downCents: 45, upCents: 25 },
   scoopCents: -12,
   latenessSeconds: 0.03,
   tempoRatio: 1,

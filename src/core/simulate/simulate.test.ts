@@ -108,6 +108,23 @@ describe('the simulated player', () => {
     expect(heard(10).brightness).toBeLessThan(below.brightness);
   });
 
+  it('holds notes of one pitch under a slur as one tone, and tells where each is', () => {
+    const { score } = options();
+    const [first] = score.notes;
+    const tied = { ...score, notes: [first!, { ...first!, startBeat: 1, attack: 'none' as const }] };
+    const player = { ...steadyPlayer, wobbleCents: 0, levelWobbleDb: 0, levelDriftDbPerSecond: 0 };
+    const { audio, notes, events } = perform(
+      options({ score: tied, player, faults: { ...noFaults, gap: 1 } }),
+    );
+    expect(notes.map((note) => [note.startSeconds, note.slurred])).toEqual([
+      [0.53, false],
+      [1.53, true],
+    ]);
+    expect(events).toEqual([]);
+    const over = (from: number) => rmsDb(audio.subarray(from * RATE, (from + 0.1) * RATE));
+    expect(Math.abs(over(1.48) - over(1.2))).toBeLessThan(0.3);
+  });
+
   it('has a colour of unit power for every note of every instrument', () => {
     for (const instrument of instruments) {
       const { low, high } = writtenRange(instrument);

@@ -29,6 +29,8 @@ export interface NoteTask {
   readonly levelDb: Decibels;
   /** Level at the end against the level at the start, for hairpins. */
   readonly swellDb: (t: Seconds) => Decibels;
+  /** Bent away from the target. */
+  readonly glideCents: (t: Seconds) => number;
   readonly slurredIn: boolean;
   /** How the note ends: into a slur, into the tongue of the next, or freely. */
   readonly ending: 'slur' | 'tongue' | 'free';
@@ -68,6 +70,7 @@ export function soundNote(audio: Float32Array, task: NoteTask, random: Random): 
         task.swellDb(t) + player.levelDriftDbPerSecond * (t - middle) + player.levelWobbleDb * levelWander(t);
       const cents =
         player.offsetCents +
+        task.glideCents(t) +
         (player.centsPer10Db * dynamicDb) / 10 +
         player.driftCentsPerSecond * (t - middle) +
         player.wobbleCents * pitchWander(t) +

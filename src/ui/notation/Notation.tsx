@@ -12,6 +12,8 @@ interface NotationProps {
   readonly instrument: Instrument;
   /** Size of a stave; 1.35 is legible at arm's length on a phone. */
   readonly scale?: number;
+  /** Room that there is: the music becomes smaller for it, and what still finds none is out of sight while it is not marked. */
+  readonly height?: number;
   readonly marked?: ReadonlySet<number>;
   /** Black on white whatever the theme. */
   readonly forPrint?: boolean;
@@ -22,12 +24,20 @@ const ENGRAVE_MEASURE = 'gold-reed-engrave';
 const PRINT = { ink: '#000000', goldText: '#000000' } as const;
 
 /** A score as music, in the theme's ink, as wide as it is given room for. The engraver is loaded when first needed. */
-export function Notation({ score, instrument, scale = 1.35, marked, forPrint = false }: NotationProps) {
+export function Notation({
+  score,
+  instrument,
+  scale = 1.35,
+  height,
+  marked,
+  forPrint = false,
+}: NotationProps) {
   const theme = usePalette();
   const palette = forPrint ? PRINT : theme;
   const element = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(0);
   const [problem, setProblem] = useState<string | null>(null);
+  const [up, setUp] = useState(0);
   const { ink, goldText } = palette;
   useEffect(() => {
     let wanted = true;
@@ -42,19 +52,21 @@ export function Notation({ score, instrument, scale = 1.35, marked, forPrint = f
           ink,
           gold: goldText,
           font: fonts.bold,
+          ...(height !== undefined && { height }),
           ...(marked && { marked }),
         };
         const start = performance.now();
-        engrave(element.current, score, instrument, options);
+        const engraved = engrave(element.current, score, instrument, options);
         performance.clearMeasures(ENGRAVE_MEASURE);
         performance.measure(ENGRAVE_MEASURE, { start, detail: score.notes.length });
+        setUp(Math.min(engraved.marked, Math.max(0, engraved.height - (height ?? Infinity))));
         setProblem(null);
       })
       .catch((error: unknown) => setProblem(error instanceof Error ? error.message : String(error)));
     return () => {
       wanted = false;
     };
-  }, [score, instrument, width, scale, ink, goldText, marked]);
+  }, [score, instrument, width, height, scale, ink, goldText, marked]);
   return (
     <View
       onLayout={(event: LayoutChangeEvent) => setWidth(Math.floor(event.nativeEvent.layout.width))}
@@ -62,8 +74,13 @@ export function Notation({ score, instrument, scale = 1.35, marked, forPrint = f
     >
       {score.pictures.length > 0 ? <Pictures score={score} /> : null}
       {score.notes.length > 0 ? (
-        <View role="img" aria-label={inWords(score, instrument)} testID="notation">
-          <div ref={element} />
+        <View
+          role="img"
+          aria-label={inWords(score, instrument)}
+          testID="notation"
+          style={height !== undefined && { maxHeight: height, overflow: 'hidden' }}
+        >
+          <div ref={element} style={{ marginTop: -up }} />
         </View>
       ) : null}
       {problem ? <Soft>{`The music could not be drawn: ${problem}`}</Soft> : null}

@@ -16,8 +16,11 @@ import { clefOf, type Instrument } from '@/core/instruments';
 import { spell } from '@/core/tuning';
 import { accidentalsOf, keyName, linesOf } from './layout';
 import { drawHairpins, drawJoins, drawWords, isNewDynamic, lineOf, type Pen, type Placed } from './marks';
+
 export interface EngraveOptions {
   readonly width: number;
+  /** Where there is less room than that, the music becomes smaller, as long as it can be read. */
+  readonly height?: number;
   /** Size of a stave against the usual one. */
   readonly scale: number;
   readonly ink: string;
@@ -25,6 +28,12 @@ export interface EngraveOptions {
   readonly font: string;
   /** Indices of notes to be set in gold. */
   readonly marked?: ReadonlySet<number>;
+}
+
+/** How much room the music took, and where its line with the first marked note begins; pixels. */
+export interface Engraved {
+  readonly height: number;
+  readonly marked: number;
 }
 
 const DURATIONS = { whole: 'w', half: 'h', quarter: 'q', eighth: '8', '16th': '16', '32nd': '32' } as const;
@@ -35,13 +44,15 @@ const LINE = 10;
 /** The engraver leaves this much over a stave's top line. */
 const OVER_STAVE = 40;
 const SIDE = 6;
+/** No smaller than this for want of height. */
+const LEGIBLE = 1;
 /** The engraver measures glyphs, so their font has to be there first. */
 export async function fontsReady(): Promise<void> {
   await document.fonts.load('30px Bravura');
 }
 
 /**
- * Engraves a score into an element as SVG, never wider than `width`. Notation is `vexflow`'s work; which bars share a line,
+ * Engraves a score into an element as SVG, never wider than `width`, nor higher than `height` while it is legible. Notation is `vexflow`'s work; which bars share a line,
  * hairpins, breaths, words and harmonics are ours.
  */
 export function engrave(
@@ -49,7 +60,7 @@ export function engrave(
   score: Score,
   instrument: Instrument,
   options: EngraveOptions,
-): void {
+): Engraved {
   element.replaceChildren();
   VexFlow.setFonts('Bravura');
   const bars = barsOf(score);
@@ -81,26 +92,33 @@ export function engrave(
 
   const head = (line: number) => 44 + 9 * Math.abs(score.fifths) + (line === 0 ? 26 : 0);
   const widest = Math.max(...built.map((bar) => bar.least), 60) + head(1);
-  const scale = Math.max(0.5, Math.min(options.scale, (options.width - 2 * SIDE) / widest));
-  const width = (options.width - 2 * SIDE) / scale;
-  const lines = linesOf(
-    built.map((bar) => bar.least),
-    width,
-    head,
-  );
-  const rooms = lines.map((line) =>
-    roomFor(
-      line.map((i) => bars[i]!),
-      score,
-      instrument,
-    ),
-  );
-  const tops: number[] = [];
-  let height = 6;
-  for (const { above, below } of rooms) {
-    tops.push(height + above - OVER_STAVE);
-    height += above + STAVE + below;
-  }
+  const pageAt = (scale: number) => {
+    const width = (options.width - 2 * SIDE) / scale;
+    const lines = linesOf(
+      built.map((bar) => bar.least),
+      width,
+      head,
+    );
+    const begins: number[] = [];
+    const tops: number[] = [];
+    let height = 6;
+    for (const line of lines) {
+      const { above, below } = roomFor(
+        line.map((i) => bars[i]!),
+        score,
+        instrument,
+      );
+      begins.push(height);
+      tops.push(height + above - OVER_STAVE);
+      height += above + STAVE + below;
+    }
+    return { scale, width, lines, begins, tops, height };
+  };
+  const most = options.height ?? Infinity;
+  let page = pageAt(Math.max(0.5, Math.min(options.scale, (options.width - 2 * SIDE) / widest)));
+  while (page.height * page.scale > most && page.scale > LEGIBLE)
+    page = pageAt(Math.max(LEGIBLE, 0.95 * page.scale));
+  const { scale, width, lines, begins, tops, height } = page;
   const renderer = new Renderer(element, Renderer.Backends.SVG);
   renderer.resize(options.width, Math.ceil(height * scale));
   const context = renderer.getContext();
@@ -138,6 +156,8 @@ export function engrave(
   drawHairpins(pen);
   drawWords(pen, instrument);
   paint(element, options);
+  const line = placed.find(({ token }) => token.note !== null && options.marked?.has(token.note))?.line ?? 0;
+  return { height: Math.ceil(height * scale), marked: begins[line]! * scale };
 }
 
 /** What a line needs over and under its stave: ledger lines, small heads, words, dynamics, hairpins. */

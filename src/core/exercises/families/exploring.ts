@@ -1,4 +1,5 @@
 import { defineFamily } from '../family';
+import { GLIDE } from '../glides';
 import { choice, count, dynamic, model, note, tempo } from '../parameters';
 
 /** Exploring has its own verdict and never changes what is remembered of a note. */
@@ -132,7 +133,7 @@ export const bends = defineFamily({
     tempo: 60,
   }),
   write(writer, { note: written, beats }) {
-    const parts = ['plain', '↘ down', '↗ back', '↗ up', '↘ back', 'plain'];
+    const parts = ['plain', GLIDE.down, GLIDE.backUp, GLIDE.up, GLIDE.backDown, 'plain'];
     parts.forEach((label, i) => {
       writer.note(written, beats, { label, attack: i === 0 || i === 3 || i === 5 ? 'tongued' : 'none' });
       if (i === 2 || i === 4) writer.breathe();
