@@ -48,23 +48,47 @@ test('a family is found by its purpose, changed on the bore, heard, and taken al
   expect(app.complaints).toEqual([]);
 });
 
+/** Top and bottom of something on the page. */
+async function extentOf(page: Page, id: string): Promise<{ top: number; bottom: number }> {
+  const box = await page.getByTestId(id).first().boundingBox();
+  if (!box) throw new Error(`${id} is not to be seen`);
+  return { top: box.y, bottom: box.y + box.height };
+}
+
 test.each([
   [390, 844],
+  [844, 390],
   [1280, 800],
-])('no music is wider than a screen of %d × %d, and it is drawn quickly', async (width, height) => {
-  const page = await app.open({ width, height });
-  for (const id of ['subdivision-ladder', 'harmonic-climb', 'roaming-scale', 'eight-ways', 'air-drills']) {
-    await page.goto(`${app.url}/exercise/${id}`);
-    await page.getByRole('heading', { level: 1 }).waitFor();
-    if (id !== 'air-drills') {
-      await music(page).locator('svg').waitFor();
-      const box = await music(page).locator('svg').boundingBox();
-      expect((box?.x ?? 0) + (box?.width ?? width + 1)).toBeLessThanOrEqual(width);
+])(
+  'no music is wider than a screen of %d × %d, and on the stand nothing lies over the word',
+  async (width, height) => {
+    const page = await app.open({ width, height });
+    for (const id of ['subdivision-ladder', 'harmonic-climb', 'roaming-scale', 'eight-ways', 'air-drills']) {
+      await page.goto(`${app.url}/exercise/${id}`);
+      await page.getByRole('heading', { level: 1 }).waitFor();
+      if (id !== 'air-drills') {
+        await music(page).locator('svg').waitFor();
+        const box = await music(page).locator('svg').boundingBox();
+        expect((box?.x ?? 0) + (box?.width ?? width + 1)).toBeLessThanOrEqual(width);
+      }
+      expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
     }
-    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
-  }
-  expect(app.complaints).toEqual([]);
-});
+    // Four bars tied together: more than a line of a phone at its usual size.
+    await page.goto(`${app.url}/exercise/breath-sweep`);
+    await page.getByRole('radio', { name: 'simulated player' }).click();
+    await page.getByTestId('begin').click();
+    await page.getByTestId('stop').waitFor();
+    await music(page).locator('svg').waitFor();
+    await page.getByText('listen', { exact: true }).waitFor();
+    const [notation, word, hint, stop] = await Promise.all(
+      ['notation', 'word', 'hint', 'stop'].map((id) => extentOf(page, id)),
+    );
+    expect(notation!.top).toBeGreaterThanOrEqual(0);
+    expect(notation!.bottom).toBeLessThanOrEqual(word!.top);
+    expect(hint!.bottom).toBeLessThanOrEqual(stop!.top);
+    expect(app.complaints).toEqual([]);
+  },
+);
 
 test('own music comes in, its places are marked and cut out; what cannot be read is explained; removing can be undone', async () => {
   const page = await app.open();

@@ -1,5 +1,5 @@
 import type { Session } from '@/audio';
-import type { Score } from '@/core/exercises';
+import { secondsAt, type Score } from '@/core/exercises';
 import { Conductor, type LiveWord, type Place } from '@/core/follow';
 import type { Instrument } from '@/core/instruments';
 import type { Group } from '@/core/match';
@@ -25,12 +25,16 @@ export interface Followed {
   readonly live: LiveWord;
 }
 
+/** Before the music nothing but a note that comes too early is painted: the room, a click, the last warming up. */
+const EARLY_SECONDS = 0.4;
+
 /** Follows what sounds through the music and paints it, screen frame by screen frame; one session after the other. */
 export class Following {
   private readonly painter = new StandPainter();
   private conductor: Conductor;
   private thread: LiveThread;
   private request = 0;
+  private firstBeat = 0;
 
   /** @param group that the music begins with. */
   constructor(
@@ -58,8 +62,14 @@ export class Following {
     return this.conductor.nextPhrase(group);
   }
 
+  /** Beat that the music begins with; before it is the count-in. */
+  get fromBeat(): number {
+    return this.firstBeat;
+  }
+
   /** Nothing has been heard yet, and the music begins with a group. */
   restart(group: number): void {
+    this.firstBeat = group > 0 ? Math.floor(this.groups[group]?.startBeat ?? 0) : 0;
     ({ conductor: this.conductor, thread: this.thread } = this.anew(group));
     this.thread.ask(group);
   }
@@ -104,7 +114,9 @@ export class Following {
     const place = this.conductor.tell(this.thread.newest, beat);
     this.painter.beat(settings.metronome.mode === 'off' ? null : beat, score.beatsPerBar);
     this.thread.ask(place.group);
-    this.painter.thread(this.thread.drain(beat === null ? null : place.musicSeconds));
+    const points = this.thread.drain(beat === null ? null : place.musicSeconds);
+    const begins = beat === null ? -Infinity : secondsAt(score, this.firstBeat) - EARLY_SECONDS;
+    this.painter.thread(points.map((point) => (point.seconds < begins ? { ...point, midi: NaN } : point)));
     const { newest } = this.thread;
     const age = session.ageOf(newest);
     onFrame({ now, beat, place, live: this.thread.word });

@@ -31,7 +31,6 @@ export class StandEngine {
   private session: Session | null = null;
   private readonly stretches: Stretches;
   private readonly byBeat: boolean;
-  private fromBeat = 0;
   private nextWord = 0;
   /** Seconds of playing before this stretch, for the dose. */
   private playedBefore = 0;
@@ -182,7 +181,6 @@ export class StandEngine {
       hint: source.kind === 'microphone' ? 'opening the microphone' : 'getting ready',
     });
     this.following.restart(group);
-    this.fromBeat = group > 0 ? Math.floor(this.following.groups[group]?.startBeat ?? 0) : 0;
     const first = group === 0 && this.stretches.isEmpty;
     const waiting =
       this.byBeat && source.kind === 'microphone' && (waits || (first && settings.startOn === 'sound'));
@@ -204,7 +202,7 @@ export class StandEngine {
 
   private sessionOptions(source: SourceChoice, waits: boolean): SessionOptions {
     return {
-      ...sessionParts(this.score, this.fromBeat, this.options.settings, {
+      ...sessionParts(this.score, this.following.fromBeat, this.options.settings, {
         byBeat: this.byBeat,
         metronome: this.state.metronome,
         drone: this.state.drone,
@@ -212,11 +210,12 @@ export class StandEngine {
       source,
       waits,
       onLive: this.following.receive,
-      onSound: (audio, beside) => this.stretches.keep(audio, beside, this.fromBeat, this.state.group),
+      onSound: (audio, beside) =>
+        this.stretches.keep(audio, beside, this.following.fromBeat, this.state.group),
       onProblem: (problem) => this.fail(problem),
       onResult: (result, from, sampleRate) => {
         this.interruption ??= result.interruption;
-        this.stretches.finish(result, from, sampleRate, this.fromBeat, this.state.group);
+        this.stretches.finish(result, from, sampleRate, this.following.fromBeat, this.state.group);
         this.session = null;
         this.afterResult();
       },
@@ -238,12 +237,12 @@ export class StandEngine {
   };
 
   private say({ now, beat, place, live }: Followed): void {
-    const counting = beat !== null && beat < this.fromBeat;
+    const counting = beat !== null && beat < this.following.fromBeat;
     if (now < this.nextWord && !counting) return;
     const said = wordNow({
       score: this.score,
       beat,
-      fromBeat: this.fromBeat,
+      fromBeat: this.following.fromBeat,
       place,
       hidden: this.state.hidden,
       byBeat: this.byBeat,

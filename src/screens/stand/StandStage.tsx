@@ -20,13 +20,16 @@ interface StandStageProps {
   readonly onLeave: () => void;
 }
 
+/** About what the line at the top and the keys take. */
+const HEAD_AND_FOOT = 136;
 /** Of the height over the words, the most that music over a thread may take. */
 const MUSIC_SHARE = 0.42;
 
 /** One block on the stand. */
 export function StandStage({ score, settings, running, onDone, onLeave }: StandStageProps) {
   const { engine, state } = useStand({ score, settings, running, onDone });
-  const { wide, low, width } = useShape();
+  const shape = useShape();
+  const { wide, low, width } = shape;
   const instrument = findInstrument(score.instrumentId);
   const [help, setHelp] = useState(false);
   const isNew = running === null;
@@ -40,7 +43,7 @@ export function StandStage({ score, settings, running, onDone, onLeave }: StandS
   }, [engine, onLeave]);
   const page = engine.pages[state.page];
   const side = wide || low;
-  const { height, onLayout } = useRoom();
+  const { height, onLayout } = useRoom(shape.height - HEAD_AND_FOOT);
   // The words need theirs. Beside the thread the music has the rest; over it the thread takes what the music leaves.
   const room = Math.floor((side ? 1 : MUSIC_SHARE) * (height - WORDS_ROOM[low ? 'low' : 'high']));
   return (
@@ -50,7 +53,7 @@ export function StandStage({ score, settings, running, onDone, onLeave }: StandS
       {help ? <Help /> : null}
       <View style={[styles.middle, side && styles.beside]} onLayout={onLayout}>
         <View style={[styles.music, side && { width: width * (wide ? 0.46 : 0.38) }]}>
-          {page && instrument && room > 0 ? (
+          {page && instrument ? (
             <PageOfMusic
               score={engine.score}
               page={page}
@@ -59,9 +62,6 @@ export function StandStage({ score, settings, running, onDone, onLeave }: StandS
               size={low ? 1.1 : wide ? 2 : 1.5}
               room={room}
             />
-          ) : null}
-          {engine.score.pictures.length > 0 && (!page || state.group < 0) ? (
-            <Pictures score={engine.score} beat={state.beat} />
           ) : null}
           {side ? <Words state={state} /> : null}
         </View>
@@ -74,6 +74,14 @@ export function StandStage({ score, settings, running, onDone, onLeave }: StandS
             beside={side}
             width={side ? width * (wide ? 0.5 : 0.56) : width - 24}
           />
+        ) : engine.score.pictures.length > 0 ? (
+          <View style={side ? styles.picturesBeside : styles.pictures}>
+            <Pictures
+              score={engine.score}
+              beat={state.beat}
+              height={side ? height : height - WORDS_ROOM.high - 16}
+            />
+          </View>
         ) : null}
         {side ? null : <Words state={state} />}
       </View>
@@ -132,5 +140,7 @@ const styles = StyleSheet.create({
   shrink: { flexShrink: 1 },
   middle: { flex: 1, alignItems: 'center', justifyContent: 'space-evenly', gap: 8, minHeight: 0 },
   beside: { flexDirection: 'row', gap: 18 },
+  pictures: { width: '100%' },
+  picturesBeside: { flex: 1 },
   music: { width: '100%', gap: 10, justifyContent: 'center' },
 });

@@ -16,9 +16,11 @@ interface ThreadProps {
   readonly beside: boolean;
 }
 
+const LEAST_HEIGHT = 120;
+
 /** The live sound through the eyes of the notes, and under it the beat to be seen. */
 export function Thread({ engine, page, instrument, state, width, beside }: ThreadProps) {
-  const { height, onLayout } = useRoom();
+  const { height, onLayout } = useRoom(LEAST_HEIGHT);
   const thread = useRef<ThreadHandle>(null);
   const pulse = useRef<View>(null);
   useEffect(() => {
@@ -35,18 +37,16 @@ export function Thread({ engine, page, instrument, state, width, beside }: Threa
   return (
     <View style={[styles.thread, { width }, beside ? styles.beside : styles.under]}>
       <View style={styles.threadRoom} onLayout={onLayout}>
-        {height > 0 ? (
-          <ThreadStage
-            ref={thread}
-            page={page}
-            score={engine.score}
-            instrument={instrument}
-            current={state.group}
-            width={width}
-            height={height}
-            hidden={state.hidden}
-          />
-        ) : null}
+        <ThreadStage
+          ref={thread}
+          page={page}
+          score={engine.score}
+          instrument={instrument}
+          current={state.group}
+          width={width}
+          height={height}
+          hidden={state.hidden}
+        />
       </View>
       <View style={styles.pulseTrack}>
         <View ref={pulse} style={styles.pulse} testID="pulse" />

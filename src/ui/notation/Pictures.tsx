@@ -9,6 +9,7 @@ const ROW = 86;
 const MIDDLE = 50;
 const REACH = 30;
 const BEATS_A_ROW = 16;
+const CAPTION = 26;
 
 /** A picture that goes on in the next row, in parts. */
 function rowsOf(picture: Picture): Picture[] {
@@ -30,10 +31,12 @@ interface PicturesProps {
   readonly score: Score;
   /** Where the beat is now: a line that wanders. */
   readonly beat?: number;
+  /** Room that there is: rows that find none come when it is their time, and the words are left to who shows the step. */
+  readonly height?: number;
 }
 
 /** What the breath is to do, along time: a ribbon above the line goes out, below it comes in; its height is the strength. */
-export function Pictures({ score, beat: now }: PicturesProps) {
+export function Pictures({ score, beat: now, height = Infinity }: PicturesProps) {
   const palette = usePalette();
   const [width, setWidth] = useState(0);
   const rows = Math.ceil(scoreBeats(score) / BEATS_A_ROW);
@@ -52,6 +55,9 @@ export function Pictures({ score, beat: now }: PicturesProps) {
   // The same words are not repeated from one picture to the next.
   const captions = score.pictures.filter((each, i) => each.text !== score.pictures[i - 1]?.text);
   const steps = [...new Set(captions.map((each) => each.text))];
+  const whole = rows * ROW + steps.length * CAPTION <= height;
+  const shown = whole ? rows : Math.max(1, Math.min(rows, Math.floor(height / ROW)));
+  const first = Math.max(0, Math.min(rows - shown, Math.floor((now ?? 0) / BEATS_A_ROW)));
   return (
     <View
       onLayout={(event) => setWidth(event.nativeEvent.layout.width)}
@@ -59,7 +65,7 @@ export function Pictures({ score, beat: now }: PicturesProps) {
       aria-label={`Breath: ${steps.join('; ')}`}
     >
       {width > 0 ? (
-        <Svg width={width} height={rows * ROW}>
+        <Svg width={width} height={shown * ROW} viewBox={`0 ${first * ROW} ${width} ${shown * ROW}`}>
           {Array.from({ length: rows }, (_, row) => (
             <Line
               key={row}
@@ -107,9 +113,7 @@ export function Pictures({ score, beat: now }: PicturesProps) {
           )}
         </Svg>
       ) : null}
-      {steps.map((text, i) => (
-        <Soft key={text}>{`${i + 1}  ${text}`}</Soft>
-      ))}
+      {whole ? steps.map((text, i) => <Soft key={text}>{`${i + 1}  ${text}`}</Soft>) : null}
     </View>
   );
 }

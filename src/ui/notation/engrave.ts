@@ -45,7 +45,7 @@ const LINE = 10;
 const OVER_STAVE = 40;
 const SIDE = 6;
 /** No smaller than this for want of height. */
-const LEGIBLE = 1;
+const LEGIBLE = 0.85;
 /** The engraver measures glyphs, so their font has to be there first. */
 export async function fontsReady(): Promise<void> {
   await document.fonts.load('30px Bravura');
