@@ -94,6 +94,14 @@ const FIGURES: readonly Figure[] = [
     truth: (p) => SWEEP_DB + (10 * p.offsetCents) / p.centsPer10Db,
   },
   {
+    family: 'bends',
+    values: {},
+    id: 'bend-down',
+    unit: 'cents',
+    player: (r) => ({ bends: { downCents: r.between(20, 90), upCents: 20 } }),
+    truth: (p) => p.bends.downCents,
+  },
+  {
     family: 'dynamic-window',
     values: { step: 7 },
     id: 'window',
