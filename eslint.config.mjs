@@ -15,23 +15,22 @@ const ROOMS = {
   app: ['core', 'worker', 'audio', 'store', 'ui', 'practice', 'screens'],
 };
 
-/** Data flows: samples → frames → notes → measures → take. Each room of the core may use those before it. */
+/** Data flows one way: music → hearing → take → verdict. Each room of the core may use those before it. */
 const CORE_ORDER = [
-  'outcome',
-  'chance',
+  'base',
   'tuning',
   'instruments',
-  'signal',
-  'notes',
-  'exercises',
-  'formats',
-  'musicFiles',
-  'match',
-  'simulate',
+  'music',
+  'music/files',
+  'hearing/signal',
+  'hearing/notes',
+  'hearing/matching',
+  'hearing/following',
   'take',
-  'assess',
-  'coach',
-  'follow',
+  'verdict',
+  'verdict/coach',
+  'formats',
+  'lab',
 ];
 
 const zones = [
@@ -42,7 +41,7 @@ const zones = [
     message: `src/${room} may use only: ${allowed.join(', ') || 'nothing'}.`,
   })),
   ...CORE_ORDER.map((room, i) => ({
-    target: `./src/core/${room}/!(*.test|*.testing).ts`,
+    target: `./src/core/${room}/**/!(*.test|*.testing).ts`,
     from: './src/core',
     except: CORE_ORDER.slice(0, i + 1).map((name) => `./${name}`),
     message: `core/${room} may use only the rooms before it: ${CORE_ORDER.slice(0, i).join(', ') || 'none'}.`,
@@ -74,7 +73,11 @@ export default tseslint.config(
             {
               group: [
                 '@/core/*/*',
-                '!@/core/*/*.testing',
+                '!@/core/hearing/*',
+                '!@/core/music/files',
+                '!@/core/verdict/coach',
+                '@/core/{hearing,verdict}/*/*',
+                '!@/core/**/*.testing',
                 '@/audio/*',
                 '@/worker/*',
                 '@/store/*',

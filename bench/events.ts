@@ -1,6 +1,6 @@
 import { instruments } from '@/core/instruments';
-import { noFaults, randomFigure, type FaultRates, type TrueEvent } from '@/core/simulate';
-import type { NoteEvent } from '@/core/notes';
+import { noFaults, randomFigure, type FaultRates, type TrueEvent } from '@/core/lab';
+import type { NoteEvent } from '@/core/hearing/notes';
 import { hear, play, RATE } from './takes';
 
 const KINDS = ['break', 'blip', 'squeak', 'undertone', 'gap', 'wrong-note', 'late-speech'] as const;

@@ -1,10 +1,10 @@
 import { quantile } from 'd3-array';
-import type { Judgement } from '@/core/assess';
-import { playAndJudge } from '@/core/assess/playAndJudge.testing';
-import { Random } from '@/core/chance';
-import { findFamily } from '@/core/exercises';
+import type { Judgement } from '@/core/verdict';
+import { playAndJudge } from '@/core/verdict/playAndJudge.testing';
+import { Random } from '@/core/base';
+import { findFamily } from '@/core/music';
 import { findInstrument } from '@/core/instruments';
-import { steadyPlayer, type Player } from '@/core/simulate';
+import { steadyPlayer, type Player } from '@/core/lab';
 import { FIVE } from './judging';
 
 /** One figure of a family, and what is true of it for a player. */

@@ -1,10 +1,9 @@
-import { ARRIVAL_SECONDS, judge, limitsOf, type JudgedNote } from '@/core/assess';
-import { playAndJudge } from '@/core/assess/playAndJudge.testing';
-import { families, type Score } from '@/core/exercises';
+import { ARRIVAL_SECONDS, judge, limitsOf, type JudgedNote } from '@/core/verdict';
+import { playAndJudge } from '@/core/verdict/playAndJudge.testing';
+import { families, type Score } from '@/core/music';
 import { findInstrument, type Instrument } from '@/core/instruments';
-import { groupsOf } from '@/core/match';
-import { noFaults, steadyPlayer, type FaultRates, type Performance } from '@/core/simulate';
-import { simulateTake } from '@/core/take';
+import { groupsOf } from '@/core/hearing/matching';
+import { noFaults, steadyPlayer, type FaultRates, type Performance, simulateTake } from '@/core/lab';
 
 /** Five instruments that differ in what matters: edge, ducted, single and double reed, high and low. */
 export const FIVE = ['flute', 'bassoon', 'clarinet-bb', 'recorder-alto', 'sax-alto'];

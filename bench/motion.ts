@@ -1,9 +1,9 @@
-import { heldNote } from '@/core/exercises/scores.testing';
+import { heldNote } from '@/core/music/scores.testing';
 import { findInstrument, listeningRange, writtenRange, type Instrument } from '@/core/instruments';
-import { hearNotes } from '@/core/notes';
-import { Listener } from '@/core/signal';
-import { Random } from '@/core/chance';
-import { perform, steadyPlayer, type Player } from '@/core/simulate';
+import { hearNotes } from '@/core/hearing/notes';
+import { Listener } from '@/core/hearing/signal';
+import { Random } from '@/core/base';
+import { perform, steadyPlayer, type Player } from '@/core/lab';
 import { RATE } from './takes';
 
 const INSTRUMENTS = [

@@ -10,8 +10,8 @@ import {
   writtenRange,
   type Instrument,
 } from '@/core/instruments';
-import { hearNotes } from '@/core/notes';
-import { Listener } from '@/core/signal';
+import { hearNotes } from '@/core/hearing/notes';
+import { Listener } from '@/core/hearing/signal';
 import { centsBetween, midiToHertz, type Midi } from '@/core/tuning';
 
 /** Instruments that Debian's small sound font has recordings of, with their General MIDI programs. */

@@ -1,4 +1,4 @@
-import { families } from '@/core/exercises';
+import { families } from '@/core/music';
 import { instruments } from '@/core/instruments';
 import { openPage, startServer } from '../e2e/browser';
 

@@ -1,9 +1,9 @@
 import { YIN } from 'pitchfinder';
 import { PitchDetector } from 'pitchy';
 import { findInstrument, listeningRange } from '@/core/instruments';
-import { hearNotes } from '@/core/notes';
-import { Listener } from '@/core/signal';
-import { randomFigure } from '@/core/simulate';
+import { hearNotes } from '@/core/hearing/notes';
+import { Listener } from '@/core/hearing/signal';
+import { randomFigure } from '@/core/lab';
 import { play, RATE } from './takes';
 
 const WINDOW = 2048;

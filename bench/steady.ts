@@ -1,7 +1,7 @@
 import { instruments, soundingOf, listeningRange, writtenRange, type Instrument } from '@/core/instruments';
-import { Listener } from '@/core/signal';
-import { Random } from '@/core/chance';
-import { timbreOf } from '@/core/simulate';
+import { Listener } from '@/core/hearing/signal';
+import { Random } from '@/core/base';
+import { timbreOf } from '@/core/lab';
 import { centsBetween, midiToHertz, type Hertz, type Midi } from '@/core/tuning';
 import { RATE } from './takes';
 

@@ -1,8 +1,8 @@
-import type { Score } from '@/core/exercises';
+import type { Score } from '@/core/music';
 import { listeningRange, type Instrument } from '@/core/instruments';
-import { hearNotes, type Heard } from '@/core/notes';
-import { Listener } from '@/core/signal';
-import { perform, steadyPlayer, type FaultRates, type Performance, type Player } from '@/core/simulate';
+import { hearNotes, type Heard } from '@/core/hearing/notes';
+import { Listener } from '@/core/hearing/signal';
+import { perform, steadyPlayer, type FaultRates, type Performance, type Player } from '@/core/lab';
 
 export const RATE = 48_000;
 

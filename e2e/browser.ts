@@ -1,9 +1,10 @@
+import { toInt16 } from '@/core/base';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { chromium, type Browser, type Page } from 'playwright-core';
-import { encodeWav, toInt16 } from '@/core/formats';
+import { encodeWav } from '@/core/formats';
 
 const ROOT = resolve(__dirname, '..');
 const CHROMIUM = (process.env['CHROMIUM'] as string | undefined) ?? '/usr/bin/chromium';

@@ -2,8 +2,8 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Page } from 'playwright-core';
-import { fromMusicXml, toMidi, toMusicXml } from '@/core/musicFiles';
-import { scoreOfFamily } from '@/core/exercises/scores.testing';
+import { fromMusicXml, toMidi, toMusicXml } from '@/core/music/files';
+import { scoreOfFamily } from '@/core/music/scores.testing';
 import { findInstrument } from '@/core/instruments';
 import { chooseInstrument, measured, serving } from './browser';
 

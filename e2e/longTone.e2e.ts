@@ -1,11 +1,12 @@
+import { toInt16 } from '@/core/base';
 import { writeFileSync, mkdtempSync } from 'node:fs';
 import type { Page } from 'playwright-core';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { heldNote } from '@/core/exercises/scores.testing';
-import { encodeWav, toInt16 } from '@/core/formats';
+import { heldNote } from '@/core/music/scores.testing';
+import { encodeWav } from '@/core/formats';
 import { findInstrument } from '@/core/instruments';
-import { perform, steadyPlayer, type Player } from '@/core/simulate';
+import { perform, steadyPlayer, type Player } from '@/core/lab';
 import { chooseInstrument, figure, serving, type BrowserOptions } from './browser';
 
 const PLAY_AND_MEASURE_MS = 40_000;

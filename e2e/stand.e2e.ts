@@ -1,7 +1,7 @@
-import { findFamily, type Score } from '@/core/exercises';
-import { scoreOfFamily } from '@/core/exercises/scores.testing';
+import { findFamily, type Score } from '@/core/music';
+import { scoreOfFamily } from '@/core/music/scores.testing';
 import { findInstrument } from '@/core/instruments';
-import { noFaults, perform, steadyPlayer } from '@/core/simulate';
+import { noFaults, perform, steadyPlayer } from '@/core/lab';
 import type { Page } from 'playwright-core';
 import * as z from 'zod';
 import { BLOCK_MS, duringBlock, measured, serving, type BrowserOptions } from './browser';

@@ -1,6 +1,6 @@
-import { scoreOfFamily } from '@/core/exercises/scores.testing';
+import { scoreOfFamily } from '@/core/music/scores.testing';
 import { findInstrument, soundingOf } from '@/core/instruments';
-import { perform, steadyPlayer } from '@/core/simulate';
+import { perform, steadyPlayer } from '@/core/lab';
 import { BLOCK_MS, figure, measured, serving } from './browser';
 
 const RATE = 48_000;

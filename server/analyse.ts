@@ -1,9 +1,9 @@
 import { open } from 'node:fs/promises';
 import { analysisOf, decodeWavBlocks, readWavLayout, type Analysis } from '@/core/formats';
 import { findInstrument, listeningRange } from '@/core/instruments';
-import { hearNotes } from '@/core/notes';
-import { failure, success, type Outcome } from '@/core/outcome';
-import { droneFrequencies, Listener } from '@/core/signal';
+import { hearNotes } from '@/core/hearing/notes';
+import { failure, success, type Outcome } from '@/core/base';
+import { droneFrequencies, Listener } from '@/core/hearing/signal';
 
 export interface AnalysisJob {
   /** The recording, on disk so that no copy of it is held in memory. */

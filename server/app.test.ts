@@ -1,8 +1,9 @@
+import { toInt16 } from '@/core/base';
 import type { FastifyInstance } from 'fastify';
-import { heldNote } from '@/core/exercises/scores.testing';
-import { analysisSchema, encodeWav, toInt16 } from '@/core/formats';
+import { heldNote } from '@/core/music/scores.testing';
+import { analysisSchema, encodeWav } from '@/core/formats';
 import { findInstrument } from '@/core/instruments';
-import { perform, steadyPlayer } from '@/core/simulate';
+import { perform, steadyPlayer } from '@/core/lab';
 import { analyse } from './analyse';
 import { buildApp } from './app';
 import { QueueFull, type AnalysisQueue } from './queue';

@@ -1,7 +1,7 @@
 import { availableParallelism } from 'node:os';
 import { Piscina } from 'piscina';
 import type { Analysis } from '@/core/formats';
-import type { Outcome } from '@/core/outcome';
+import type { Outcome } from '@/core/base';
 import type { AnalysisJob } from './analyse';
 
 export class QueueFull extends Error {}

@@ -1,8 +1,9 @@
+import { simulateTake } from '@/core/lab';
 import { createHash } from 'node:crypto';
 import { writeFile } from 'node:fs/promises';
-import { Random } from '@/core/chance';
-import { findFamily } from '@/core/exercises';
-import { simulateTake, type Take } from '@/core/take';
+import { Random } from '@/core/base';
+import { findFamily } from '@/core/music';
+import { type Take } from '@/core/take';
 import { noteNumber } from '@/core/tuning';
 import { BLOCKS, dayOf, STORY, type Block } from './story';
 

@@ -1,5 +1,5 @@
-import type { Random } from '@/core/chance';
-import type { FaultRates, Player } from '@/core/simulate';
+import type { Random } from '@/core/base';
+import type { FaultRates, Player } from '@/core/lab';
 
 /** The demo's story: eight weeks of one invented player, each take played by the simulated player and really measured. */
 export const STORY =

@@ -1,6 +1,6 @@
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { judge, limitsOf } from '@/core/assess';
+import { judge, limitsOf } from '@/core/verdict';
 import { displayName } from '@/core/tuning';
 import { useExercise } from '@/practice';
 import { BeginButton } from '@/screens';

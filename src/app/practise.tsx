@@ -1,7 +1,7 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { families, PURPOSES, type Family, type Purpose, type Section } from '@/core/exercises';
+import { families, PURPOSES, type Family, type Purpose, type Section } from '@/core/music';
 import { findInstrument } from '@/core/instruments';
 import { useSettings } from '@/store';
 import {

@@ -1,5 +1,5 @@
 import * as fc from 'fast-check';
-import type { Click } from '@/core/signal';
+import type { Click } from '@/core/hearing/signal';
 import { Metronome, type MetronomeOptions } from './metronome';
 import type { FakeGain } from './webAudio.testing';
 import { contextOf, FakeContext, FakeSounding, installWebAudio, nodeOf } from './webAudio.testing';

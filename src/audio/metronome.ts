@@ -1,4 +1,4 @@
-import { clickSamples, type Click } from '@/core/signal';
+import { clickSamples, type Click } from '@/core/hearing/signal';
 
 /** Clicks are handed to the audio clock this far ahead, so that a busy page cannot delay one. */
 const HORIZON_SECONDS = 3;

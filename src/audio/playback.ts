@@ -1,4 +1,4 @@
-import { fromInt16 } from '@/core/formats';
+import { fromInt16 } from '@/core/base';
 
 /** Plays a kept take. One at a time. */
 export class Playback {

@@ -1,4 +1,4 @@
-import { toInt16 } from '@/core/formats';
+import { toInt16 } from '@/core/base';
 import { SourceProblem, type SoundSource } from './source';
 
 const LONGEST_MINUTES = 15;

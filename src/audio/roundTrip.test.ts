@@ -1,4 +1,4 @@
-import { CLICK_SECONDS, clickSamples } from '@/core/signal';
+import { CLICK_SECONDS, clickSamples } from '@/core/hearing/signal';
 import { installMicrophone, type FakeMicrophone } from './microphone.testing';
 import { measureRoundTrip } from './roundTrip';
 import { FakeContext, FakeSounding, FakeWorkletNode, installWebAudio } from './webAudio.testing';

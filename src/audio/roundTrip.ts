@@ -1,4 +1,4 @@
-import { CLICK_SECONDS, clickSamples, locateClicks } from '@/core/signal';
+import { CLICK_SECONDS, clickSamples, locateClicks } from '@/core/hearing/signal';
 import { captureIn, openContext } from './context';
 import { openMicrophone } from './microphone';
 import type { SoundSource } from './source';

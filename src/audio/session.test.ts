@@ -1,5 +1,5 @@
-import { heldNote, scoreOfFamily } from '@/core/exercises/scores.testing';
-import { steadyPlayer } from '@/core/simulate';
+import { heldNote, scoreOfFamily } from '@/core/music/scores.testing';
+import { steadyPlayer } from '@/core/lab';
 import type { ListenHandlers, Result, TakeRequestMessage } from '@/worker';
 import { installMicrophone, type FakeMicrophone } from './microphone.testing';
 import { Session, type SessionOptions } from './session';

@@ -1,6 +1,6 @@
-import { beatsToSeconds, expectsPartner, type Score } from '@/core/exercises';
-import type { Click } from '@/core/signal';
-import type { Player } from '@/core/simulate';
+import { beatsToSeconds, expectsPartner, type Score } from '@/core/music';
+import type { Click } from '@/core/hearing/signal';
+import type { Player } from '@/core/lab';
 import type { Timing } from '@/core/take';
 import type { Offsets } from '@/core/tuning';
 import { AnalysisClient, type Result, type TakeRequestMessage } from '@/worker';

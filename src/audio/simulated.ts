@@ -1,5 +1,5 @@
-import type { Score } from '@/core/exercises';
-import type { Player } from '@/core/simulate';
+import type { Score } from '@/core/music';
+import type { Player } from '@/core/lab';
 import type { AnalysisClient } from '@/worker';
 import type { SoundSource } from './source';
 

@@ -1,6 +1,6 @@
 import { act, createElement } from 'react';
 import { mount } from '@/ui/mount.testing';
-import { heldNote, scoreOfFamily } from '@/core/exercises/scores.testing';
+import { heldNote, scoreOfFamily } from '@/core/music/scores.testing';
 import { putOnStand, useBlock, useSettings } from '@/store';
 
 interface Memory {

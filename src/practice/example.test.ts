@@ -1,7 +1,7 @@
 import { act, createElement } from 'react';
-import { beatsToSeconds, type Score } from '@/core/exercises';
-import { heldNote, scoreOfFamily } from '@/core/exercises/scores.testing';
-import type { FaultRates } from '@/core/simulate';
+import { beatsToSeconds, type Score } from '@/core/music';
+import { heldNote, scoreOfFamily } from '@/core/music/scores.testing';
+import type { FaultRates } from '@/core/lab';
 import { mount, type Mounted } from '@/ui/mount.testing';
 import { settled } from './frames.testing';
 import { useExample } from './useExample';

@@ -1,4 +1,4 @@
-import type { Score } from '@/core/exercises';
+import type { Score } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
 
 /** Gives a file to the browser to be saved. */
@@ -19,12 +19,12 @@ const plain = (title: string) =>
 
 // Readers and writers of files are loaded when they are first needed.
 export async function downloadMusicXml(score: Score, instrument: Instrument): Promise<void> {
-  const { toMusicXml } = await import('@/core/musicFiles');
+  const { toMusicXml } = await import('@/core/music/files');
   download(`${plain(score.title)}.musicxml`, toMusicXml(score, instrument), 'application/xml');
 }
 
 export async function downloadMidi(score: Score, instrument: Instrument): Promise<void> {
-  const { toMidi } = await import('@/core/musicFiles');
+  const { toMidi } = await import('@/core/music/files');
   download(`${plain(score.title)}.mid`, new Uint8Array(toMidi(score, instrument)), 'audio/midi');
 }
 

@@ -1,5 +1,5 @@
 import type { Session, SessionOptions } from '@/audio';
-import { scoreOfFamily } from '@/core/exercises/scores.testing';
+import { scoreOfFamily } from '@/core/music/scores.testing';
 import { findInstrument } from '@/core/instruments';
 import { defaultSettings } from '@/store';
 import type { ThreadPoint } from '@/ui';

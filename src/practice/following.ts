@@ -1,8 +1,8 @@
 import type { Session } from '@/audio';
-import { secondsAt, type Score } from '@/core/exercises';
-import { Conductor, type LiveWord, type Place } from '@/core/follow';
+import { secondsAt, type Score } from '@/core/music';
+import { Conductor, type LiveWord, type Place } from '@/core/hearing/following';
 import type { Instrument } from '@/core/instruments';
-import type { Group } from '@/core/match';
+import type { Group } from '@/core/hearing/matching';
 import { tuningOf, type Settings } from '@/store';
 import { LiveThread } from './liveThread';
 import { StandPainter, type StandSinks } from './standPainter';

@@ -1,6 +1,6 @@
-import type { Score } from '@/core/exercises';
+import type { Score } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
-import { failure, type Outcome } from '@/core/outcome';
+import { failure, type Outcome } from '@/core/base';
 import { askForFile } from './files';
 
 const MOST_BYTES = 8_000_000;
@@ -17,7 +17,7 @@ export async function importMusic(
       fileName: name,
       score: failure(`${name} is larger than ${MOST_BYTES / 1e6} MB; export one part only`),
     };
-  const { fromMidi, readMusicXml } = await import('@/core/musicFiles');
+  const { fromMidi, readMusicXml } = await import('@/core/music/files');
   const bytes = new Uint8Array(await file.arrayBuffer());
   const score = /\.midi?$/i.test(name)
     ? fromMidi(bytes, instrument, name.replace(/\.[^.]+$/, ''))

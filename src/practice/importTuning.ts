@@ -1,5 +1,5 @@
-import type { KeyboardMap } from '@/core/musicFiles';
-import { failure, success, type Outcome } from '@/core/outcome';
+import type { KeyboardMap } from '@/core/music/files';
+import { failure, success, type Outcome } from '@/core/base';
 import type { Offsets } from '@/core/tuning';
 import { askForFiles } from './files';
 
@@ -7,7 +7,7 @@ import { askForFiles } from './files';
 export async function readTuningFiles(): Promise<Outcome<{ name: string; offsets: Offsets }> | null> {
   const files = await askForFiles('.scl,.kbm');
   if (files.length === 0) return null;
-  const { offsetsOfScale, readKeyboardMap, readScale } = await import('@/core/musicFiles');
+  const { offsetsOfScale, readKeyboardMap, readScale } = await import('@/core/music/files');
   const ending = (kind: string) => files.find((file) => file.name.toLowerCase().endsWith(kind));
   const scaleFile = ending('.scl');
   if (!scaleFile) return failure('choose a scale (.scl); a mapping (.kbm) alone has no notes');

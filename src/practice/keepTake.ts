@@ -1,4 +1,4 @@
-import type { Score } from '@/core/exercises';
+import type { Score } from '@/core/music';
 import { takeOf } from '@/core/take';
 import { clearRunning, newId, saveDraft, tuningOf, type Settings } from '@/store';
 import type { Stretches } from './stretches';

@@ -1,5 +1,5 @@
-import { LiveWords, type Conductor, type LiveWord } from '@/core/follow';
-import type { Group } from '@/core/match';
+import { LiveWords, type Conductor, type LiveWord } from '@/core/hearing/following';
+import type { Group } from '@/core/hearing/matching';
 import { hertzToMidi, type Offsets } from '@/core/tuning';
 import type { ThreadPoint } from '@/ui';
 import { LIVE_STRIDE } from '@/worker';

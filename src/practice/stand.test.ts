@@ -1,5 +1,5 @@
-import { scoreOfFamily } from '@/core/exercises/scores.testing';
-import type { Place } from '@/core/follow';
+import { scoreOfFamily } from '@/core/music/scores.testing';
+import type { Place } from '@/core/hearing/following';
 import { wordNow, type Moment } from './standWords';
 
 const made = (family: string, values = {}) => scoreOfFamily(family, 'flute', values);

@@ -1,6 +1,6 @@
-import { heldNote, scoreOfFamily } from '@/core/exercises/scores.testing';
-import type { Score } from '@/core/exercises';
-import { groupsOf } from '@/core/match';
+import { heldNote, scoreOfFamily } from '@/core/music/scores.testing';
+import type { Score } from '@/core/music';
+import { groupsOf } from '@/core/hearing/matching';
 import { findInstrument } from '@/core/instruments';
 import type { Take } from '@/core/take';
 import { defaultSettings, type Running, type Settings } from '@/store';

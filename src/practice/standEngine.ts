@@ -1,7 +1,7 @@
-import { scoreBeats, type Score } from '@/core/exercises';
-import { pagesOf, type Page } from '@/core/follow';
+import { scoreBeats, type Score } from '@/core/music';
+import { pagesOf, type Page } from '@/core/hearing/following';
 import { findInstrument } from '@/core/instruments';
-import { unfolded } from '@/core/match';
+import { unfolded } from '@/core/hearing/matching';
 import { Session, SourceProblem, type SessionOptions, type SourceChoice } from '@/audio';
 import { beginRunning, clearRunning, refreshRunning, type Running, type Settings } from '@/store';
 import { Following, type Followed } from './following';

@@ -1,6 +1,6 @@
-import { limitsOf } from '@/core/assess';
-import { droneHertz, restFrom, type Score } from '@/core/exercises';
-import { playerFor } from '@/core/simulate';
+import { limitsOf } from '@/core/verdict';
+import { droneHertz, restFrom, type Score } from '@/core/music';
+import { playerFor } from '@/core/lab';
 import type { SessionOptions, SourceChoice } from '@/audio';
 import { tuningOf, type Settings } from '@/store';
 import { chosenFile } from './chosenFile';

@@ -1,5 +1,5 @@
-import type { Score } from '@/core/exercises';
-import type { LiveWord, Place } from '@/core/follow';
+import type { Score } from '@/core/music';
+import type { LiveWord, Place } from '@/core/hearing/following';
 
 /** What the big word depends on. */
 export interface Moment {

@@ -1,5 +1,5 @@
-import { heldNote } from '@/core/exercises/scores.testing';
-import type { Note } from '@/core/notes';
+import { heldNote } from '@/core/music/scores.testing';
+import type { Note } from '@/core/hearing/notes';
 import { silentHeard } from '@/core/take/takes.testing';
 import type { KeptStretch, RunningStretch } from '@/store';
 import type { Result } from '@/worker';

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { beatsToSeconds, type Score } from '@/core/exercises';
-import { noFaults, playerFor, typicalFault } from '@/core/simulate';
+import { beatsToSeconds, type Score } from '@/core/music';
+import { noFaults, playerFor, typicalFault } from '@/core/lab';
 import { AnalysisClient } from '@/worker';
 import { usePlayback } from './usePlayback';
 

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
-import { findFamily, type Family, type Score } from '@/core/exercises';
+import { findFamily, type Family, type Score } from '@/core/music';
 import { findInstrument, type Instrument } from '@/core/instruments';
-import type { Outcome } from '@/core/outcome';
+import type { Outcome } from '@/core/base';
 import { useSettings } from '@/store';
 
 export interface Exercise {

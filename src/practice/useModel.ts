@@ -7,9 +7,9 @@ import {
   nearestNote,
   type Model,
   type Score,
-} from '@/core/exercises';
+} from '@/core/music';
 import { soundingOf, type Instrument } from '@/core/instruments';
-import type { Note } from '@/core/notes';
+import type { Note } from '@/core/hearing/notes';
 import { AnalysisClient } from '@/worker';
 import { askForRecording } from './chosenFile';
 import { usePlayback } from './usePlayback';

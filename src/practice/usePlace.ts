@@ -1,5 +1,5 @@
+import { fromInt16 } from '@/core/base';
 import { useCallback, useState } from 'react';
-import { fromInt16 } from '@/core/formats';
 import type { Elsewhere, Take } from '@/core/take';
 import { loadAudio } from '@/store';
 import { usePlayback } from './usePlayback';

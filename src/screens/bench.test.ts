@@ -1,6 +1,6 @@
 import { act, createElement, useState, type ComponentType } from 'react';
-import { SCHOOLS } from '@/core/coach';
-import type { Outcome } from '@/core/outcome';
+import { SCHOOLS } from '@/core/verdict/coach';
+import type { Outcome } from '@/core/base';
 import { defaultSettings, type Settings } from '@/store';
 import { mount, type Mounted } from '@/ui/mount.testing';
 import { JudgingSettings, SoundSettings, TuningSettings } from '.';

@@ -1,8 +1,8 @@
 import { createElement } from 'react';
-import { judge, limitsOf } from '@/core/assess';
-import { asWritten } from '@/core/assess/asWritten.testing';
-import { advise } from '@/core/coach';
-import { scoreOfFamily } from '@/core/exercises/scores.testing';
+import { judge, limitsOf } from '@/core/verdict';
+import { asWritten } from '@/core/verdict/asWritten.testing';
+import { advise } from '@/core/verdict/coach';
+import { scoreOfFamily } from '@/core/music/scores.testing';
 import { UNTOLD } from '@/core/take';
 import type { StandEngine, StandState } from '@/practice';
 import { defaultSettings, type Settings } from '@/store';

@@ -1,6 +1,6 @@
 import { act, createElement } from 'react';
-import type { Score } from '@/core/exercises';
-import { scoreOfFamily } from '@/core/exercises/scores.testing';
+import type { Score } from '@/core/music';
+import { scoreOfFamily } from '@/core/music/scores.testing';
 import type { Take } from '@/core/take';
 import { installFrames, settled, type Frames } from '@/practice/frames.testing';
 import { MockSession } from '@/practice/mockSession.testing';

@@ -1,5 +1,5 @@
 import useSWR, { mutate } from 'swr';
-import type { Score } from '@/core/exercises';
+import type { Score } from '@/core/music';
 import type { Take } from '@/core/take';
 import { chooseHome, openHome, type Home, type Whose } from './home';
 import type { Log, StorageUse } from './ledgerStore';

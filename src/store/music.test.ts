@@ -1,4 +1,4 @@
-import { heldNote, scoreOfFamily } from '@/core/exercises/scores.testing';
+import { heldNote, scoreOfFamily } from '@/core/music/scores.testing';
 import { addPiece, readMusic, removePiece, restorePiece } from './musicStore';
 import { MapStorage } from './storage.testing';
 

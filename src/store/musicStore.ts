@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { scoreSchema, type Score } from '@/core/exercises';
+import { scoreSchema, type Score } from '@/core/music';
 import { newId } from './newId';
 import { readRecord, type RecordKind } from './records';
 import type { Storage } from './storage';

@@ -1,4 +1,4 @@
-import { heldNote } from '@/core/exercises/scores.testing';
+import { heldNote } from '@/core/music/scores.testing';
 import { RunningStore, type RunningStretch } from './runningStore';
 import { MapStorage } from './storage.testing';
 

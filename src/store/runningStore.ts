@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { scoreSchema, type Score } from '@/core/exercises';
+import { scoreSchema, type Score } from '@/core/music';
 import { conditionsSchema } from '@/core/take';
 import { resultSchema, takeRequestSchema } from '@/worker';
 import { appendAudio, readAudio, removeAudio } from './audioChunks';

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { ownLimitsSchema } from '@/core/assess';
+import { ownLimitsSchema } from '@/core/verdict';
 import { instrumentSchema, setOwnInstruments } from '@/core/instruments';
 import { setupSchema, UNTOLD } from '@/core/take';
 import { offsetsOf, setNaming, temperaments, type Offsets } from '@/core/tuning';

@@ -1,5 +1,5 @@
 import { createElement } from 'react';
-import { findFamily } from '@/core/exercises';
+import { findFamily } from '@/core/music';
 import { findInstrument } from '@/core/instruments';
 import { Bore } from './bore/Bore';
 import { RangeBore } from './bore/RangeBore';

@@ -1,5 +1,5 @@
-import { barsOf, type Score } from '@/core/exercises';
-import { scoreOfFamily } from '@/core/exercises/scores.testing';
+import { barsOf, type Score } from '@/core/music';
+import { scoreOfFamily } from '@/core/music/scores.testing';
 import { accidentalsOf, keyName, linesOf } from './notation/layout';
 
 const made = (family: string, values: Record<string, unknown>) => scoreOfFamily(family, 'flute', values);

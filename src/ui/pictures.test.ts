@@ -1,7 +1,7 @@
 /** @jest-environment node */
 import { createElement } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
-import { scoreOfFamily } from '@/core/exercises/scores.testing';
+import { scoreOfFamily } from '@/core/music/scores.testing';
 import { Pictures } from './notation/Pictures';
 
 const score = scoreOfFamily('air-drills', 'flute');

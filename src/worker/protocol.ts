@@ -1,9 +1,9 @@
 import * as z from 'zod';
-import { scoreSchema } from '@/core/exercises';
+import { scoreSchema } from '@/core/music';
 import { timingSchema, traceSchema } from '@/core/take';
-import { eventSchema, noteSchema, transitionSchema } from '@/core/notes';
+import { eventSchema, noteSchema, transitionSchema } from '@/core/hearing/notes';
 import { instrumentSchema } from '@/core/instruments';
-import { faultRatesSchema, playerSchema } from '@/core/simulate';
+import { faultRatesSchema, playerSchema } from '@/core/lab';
 
 const clickSchema = z.object({ seconds: z.number(), accent: z.boolean() });
 

@@ -1,6 +1,6 @@
-import { heldNote } from '@/core/exercises/scores.testing';
+import { heldNote } from '@/core/music/scores.testing';
 import { findInstrument } from '@/core/instruments';
-import { perform, steadyPlayer } from '@/core/simulate';
+import { perform, steadyPlayer } from '@/core/lab';
 import { LIVE_STRIDE, replySchema, type Reply, type Result } from './protocol';
 
 const RATE = 16_000;

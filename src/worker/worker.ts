@@ -1,6 +1,6 @@
-import { fromInt16 } from '@/core/formats';
+import { fromInt16 } from '@/core/base';
 import { findInstrument, setOwnInstruments } from '@/core/instruments';
-import { perform } from '@/core/simulate';
+import { perform } from '@/core/lab';
 import { TakeListener } from '@/core/take';
 import {
   requestSchema,

@@ -1,7 +1,7 @@
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { beatsToSeconds, keysOfDay, keyTitle, scoreBeats, type Score } from '@/core/exercises';
+import { beatsToSeconds, keysOfDay, keyTitle, scoreBeats, type Score } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
 import { displayName } from '@/core/tuning';
 import { BeginButton, ListenPanel, ModelPanel } from '@/screens';

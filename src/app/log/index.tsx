@@ -1,7 +1,7 @@
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { judge, limitsOf } from '@/core/assess';
+import { judge, limitsOf } from '@/core/verdict';
 import { findInstrument } from '@/core/instruments';
 import type { Take } from '@/core/take';
 import { useLog, useSettings } from '@/store';

@@ -1,7 +1,7 @@
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { excerpt, placesIn, type Place, type Score } from '@/core/exercises';
+import { excerpt, placesIn, type Place, type Score } from '@/core/music';
 import { findInstrument, type Instrument } from '@/core/instruments';
 import { weakNotes } from '@/core/take';
 import { BeginButton, ListenPanel } from '@/screens';

@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { eventSchema, noteSchema, type Heard } from '@/core/notes';
-import type { Frames } from '@/core/signal';
+import { eventSchema, noteSchema, type Heard } from '@/core/hearing/notes';
+import type { Frames } from '@/core/hearing/signal';
 import type { Hertz, Seconds } from '@/core/tuning';
 
 const column = z.array(z.number().nullable());

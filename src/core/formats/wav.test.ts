@@ -1,4 +1,5 @@
-import { decodeWavBlocks, encodeWav, readWavLayout, toInt16, type WavLayout } from '.';
+import { toInt16 } from '@/core/base';
+import { decodeWavBlocks, encodeWav, readWavLayout, type WavLayout } from '.';
 
 /** A WAV file written by hand, any format. */
 function wav(options: {

@@ -1,4 +1,4 @@
-import { failure, success, type Outcome } from '@/core/outcome';
+import { failure, success, type Outcome } from '@/core/base';
 import type { Hertz } from '@/core/tuning';
 
 /** Where the samples of a RIFF/WAVE file lie and how they are written. */
@@ -120,14 +120,4 @@ export function encodeWav(samples: Int16Array, sampleRate: Hertz): Uint8Array {
   view.setUint32(40, 2 * samples.length, true);
   samples.forEach((sample, i) => view.setInt16(44 + 2 * i, sample, true));
   return bytes;
-}
-
-/** Samples in −1 … 1 as 16-bit integers. */
-export function toInt16(samples: Float32Array): Int16Array<ArrayBuffer> {
-  return Int16Array.from(samples, (x) => Math.max(-32_768, Math.min(32_767, Math.round(x * 32_768))));
-}
-
-/** 16-bit integers as samples in −1 … 1. */
-export function fromInt16(samples: Int16Array): Float32Array<ArrayBuffer> {
-  return Float32Array.from(samples, (x) => x / 32_768);
 }

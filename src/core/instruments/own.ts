@@ -1,4 +1,4 @@
-import { failure, success, type Outcome } from '@/core/outcome';
+import { failure, success, type Outcome } from '@/core/base';
 import { displayName } from '@/core/tuning';
 import { instrumentSchema, type Instrument } from './instrument';
 

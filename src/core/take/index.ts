@@ -11,7 +11,6 @@ export {
   type Take,
 } from './take';
 export { TakeListener, type HeardTake, type TakeRequest } from './takeListener';
-export { simulateTake, type SimulatedTake } from './simulated';
 export { weakNotes } from './weakNotes';
 export { beatSeconds, NO_BEAT, timingSchema, type Timing } from './timing';
 export { joinHeard } from './join';

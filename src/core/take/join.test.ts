@@ -1,5 +1,5 @@
-import { scoreOf } from '@/core/exercises';
-import type { Note } from '@/core/notes';
+import { scoreOf } from '@/core/music';
+import type { Note } from '@/core/hearing/notes';
 import { beatSeconds, joinHeard, NO_BEAT, sameNoteElsewhere, type HeardTake } from '.';
 import { emptyTake } from './takes.testing';
 

@@ -1,7 +1,7 @@
-import { judge, limitsOf } from '@/core/assess';
-import { scoreOfFamily } from '@/core/exercises/scores.testing';
+import { judge, limitsOf } from '@/core/verdict';
+import { scoreOfFamily } from '@/core/music/scores.testing';
 import { findInstrument, soundingOf } from '@/core/instruments';
-import { simulateTake } from '.';
+import { simulateTake } from '@/core/lab';
 
 const LEAD = 2.6;
 

@@ -1,7 +1,7 @@
-import { fromInt16 } from '@/core/formats';
+import { median, fromInt16 } from '@/core/base';
 import { listeningRange, type Instrument } from '@/core/instruments';
-import { hearNotes, median, type Heard, type HearingOptions } from '@/core/notes';
-import { droneFrequencies, Listener, type Frames } from '@/core/signal';
+import { hearNotes, type Heard, type HearingOptions } from '@/core/hearing/notes';
+import { droneFrequencies, Listener, type Frames } from '@/core/hearing/signal';
 import type { Hertz, Seconds } from '@/core/tuning';
 
 /** A pitch has to sound alone for this long before it is taken for the partner's. */

@@ -1,4 +1,4 @@
-import { toInt16 } from '@/core/formats';
+import { toInt16 } from '@/core/base';
 
 const BLOCK = 1 << 18;
 

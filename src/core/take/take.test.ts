@@ -1,7 +1,7 @@
-import { heldNote } from '@/core/exercises/scores.testing';
+import { heldNote } from '@/core/music/scores.testing';
 import { findInstrument } from '@/core/instruments';
-import { clickSamples } from '@/core/signal';
-import { perform, steadyPlayer, type Player } from '@/core/simulate';
+import { clickSamples } from '@/core/hearing/signal';
+import { perform, steadyPlayer, type Player } from '@/core/lab';
 import { takeOf, TakeListener, takeSchema, type TakeRequest, weakNotes } from '.';
 
 const RATE = 48_000;

@@ -1,6 +1,6 @@
 import * as z from 'zod';
-import { scoreSchema, type Score } from '@/core/exercises';
-import { eventSchema, noteSchema, transitionSchema } from '@/core/notes';
+import { scoreSchema, type Score } from '@/core/music';
+import { eventSchema, noteSchema, transitionSchema } from '@/core/hearing/notes';
 import type { HeardTake } from './takeListener';
 import { timingSchema } from './timing';
 import { traceSchema } from './trace';

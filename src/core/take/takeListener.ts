@@ -1,7 +1,7 @@
-import type { Score } from '@/core/exercises';
-import { fromInt16 } from '@/core/formats';
+import { fromInt16 } from '@/core/base';
+import type { Score } from '@/core/music';
 import { findInstrument, listeningRange, type Instrument } from '@/core/instruments';
-import { hearNotes, ORDINARY_PURITY, type Note, type NoteEvent, type Transition } from '@/core/notes';
+import { hearNotes, ORDINARY_PURITY, type Note, type NoteEvent, type Transition } from '@/core/hearing/notes';
 import {
   CLICK_SECONDS,
   clickMask,
@@ -10,7 +10,7 @@ import {
   locateClicks,
   type Click,
   type LiveFrame,
-} from '@/core/signal';
+} from '@/core/hearing/signal';
 import type { Offsets } from '@/core/tuning';
 import { hearPartner } from './partner';
 import { Recorder } from './recorder';

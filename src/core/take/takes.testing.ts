@@ -1,4 +1,4 @@
-import { heldNote } from '@/core/exercises/scores.testing';
+import { heldNote } from '@/core/music/scores.testing';
 import { NO_BEAT, TAKE_VERSION, UNTOLD, type HeardTake, type Take } from '.';
 
 /** For tests: a take in which nothing was heard, but for what is given. */

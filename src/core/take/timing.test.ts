@@ -1,5 +1,5 @@
 import * as fc from 'fast-check';
-import { scoreOfFamily } from '@/core/exercises/scores.testing';
+import { scoreOfFamily } from '@/core/music/scores.testing';
 import { beatSeconds, NO_BEAT, type Timing } from '.';
 
 const straight = scoreOfFamily('roaming-scale', 'flute', { tempo: 90 });

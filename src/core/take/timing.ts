@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { secondsAt, type Score } from '@/core/exercises';
+import { secondsAt, type Score } from '@/core/music';
 import type { Seconds } from '@/core/tuning';
 
 const stretchSchema = z.object({

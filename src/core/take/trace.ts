@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { median } from 'd3-array';
-import type { Frames } from '@/core/signal';
+import type { Frames } from '@/core/hearing/signal';
 import { hertzToMidi, type Hertz } from '@/core/tuning';
 
 /** The thread of a take, thinned for drawing: equal steps, null where there was no pitch. */

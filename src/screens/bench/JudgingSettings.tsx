@@ -1,6 +1,6 @@
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { SCHOOLS } from '@/core/coach';
+import { SCHOOLS } from '@/core/verdict/coach';
 import type { Settings } from '@/store';
 import { Button, Choice, Soft } from '@/ui';
 import type { SettingsProps } from './settingsProps';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { measureRoundTrip, SourceProblem } from '@/audio';
-import { fixed } from '@/core/assess';
+import { fixed } from '@/core/verdict';
 import type { Settings } from '@/store';
 import { Body, Button, Choice, Heading, Notice, Soft, Stepper } from '@/ui';
 import type { SettingsProps } from './settingsProps';

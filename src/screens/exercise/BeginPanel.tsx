@@ -1,6 +1,6 @@
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
-import type { Score } from '@/core/exercises';
+import type { Score } from '@/core/music';
 import { askForRecording, chooseFile, useChosenFile } from '@/practice';
 import { putOnStand, useSettings, type Settings } from '@/store';
 import { Body, Button, Choice, Soft } from '@/ui';

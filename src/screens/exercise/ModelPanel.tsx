@@ -1,7 +1,7 @@
 import { StyleSheet, View } from 'react-native';
-import { comparable, modelSchema, type Model, type Score } from '@/core/exercises';
+import { comparable, modelSchema, type Model, type Score } from '@/core/music';
 import { soundingOf, writtenOf, writtenRange, type Instrument } from '@/core/instruments';
-import { lengthOf } from '@/core/notes';
+import { lengthOf } from '@/core/hearing/notes';
 import { displayName } from '@/core/tuning';
 import { useModel } from '@/practice';
 import { useSettings } from '@/store';

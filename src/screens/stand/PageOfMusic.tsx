@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
-import { excerpt, type Score } from '@/core/exercises';
-import type { Page } from '@/core/follow';
+import { excerpt, type Score } from '@/core/music';
+import type { Page } from '@/core/hearing/following';
 import type { Instrument } from '@/core/instruments';
 import { Notation } from '@/ui';
 

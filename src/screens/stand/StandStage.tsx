@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import type { Score } from '@/core/exercises';
+import type { Score } from '@/core/music';
 import { findInstrument } from '@/core/instruments';
 import { useStand, type StandEngine, type StandState } from '@/practice';
 import type { Running, Settings } from '@/store';

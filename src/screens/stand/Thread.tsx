@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
-import type { Page } from '@/core/follow';
+import type { Page } from '@/core/hearing/following';
 import type { Instrument } from '@/core/instruments';
 import type { StandEngine, StandState } from '@/practice';
 import { stage, ThreadStage, type ThreadHandle } from '@/ui';

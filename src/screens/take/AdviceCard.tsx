@@ -1,8 +1,8 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { SCHOOLS, type Advice, type Remedy } from '@/core/coach';
-import { findFamily } from '@/core/exercises';
+import { SCHOOLS, type Advice, type Remedy } from '@/core/verdict/coach';
+import { findFamily } from '@/core/music';
 import { putOnStand, useSettings } from '@/store';
 import { Body, Button, fonts, Heading, Soft, usePalette } from '@/ui';
 

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import type { JudgedNote, Judgement } from '@/core/assess';
+import type { JudgedNote, Judgement } from '@/core/verdict';
 import { sameNoteElsewhere, type Take } from '@/core/take';
 import { usePlace } from '@/practice';
 import { useLog } from '@/store';

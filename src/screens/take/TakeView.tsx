@@ -1,8 +1,8 @@
 import { useRouter } from 'expo-router';
 import { useMemo, type ReactNode } from 'react';
-import { judge, limitsOf } from '@/core/assess';
-import { advise, nextTempo } from '@/core/coach';
-import { findFamily } from '@/core/exercises';
+import { judge, limitsOf } from '@/core/verdict';
+import { advise, nextTempo } from '@/core/verdict/coach';
+import { findFamily } from '@/core/music';
 import { findInstrument } from '@/core/instruments';
 import type { Take } from '@/core/take';
 import { putOnStand, useSettings } from '@/store';

@@ -1,7 +1,7 @@
 import { useRef, useState } from 'react';
 import { StyleSheet, View, type GestureResponderEvent } from 'react-native';
 import { G, Rect, Text as SvgText } from 'react-native-svg';
-import type { NoteRange } from '@/core/exercises';
+import type { NoteRange } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
 import { displayName, spokenName } from '@/core/tuning';
 import { keyHandler } from '../controls';

@@ -1,5 +1,5 @@
 import { StyleSheet, View } from 'react-native';
-import { tempoNotch, type NoteRange, type ParameterSpec } from '@/core/exercises';
+import { tempoNotch, type NoteRange, type ParameterSpec } from '@/core/music';
 import { writtenRange, type Instrument } from '@/core/instruments';
 import { displayName } from '@/core/tuning';
 import { Bore } from '../bore/Bore';

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { StyleSheet, View, type LayoutChangeEvent } from 'react-native';
-import { scoreBeats, type Score } from '@/core/exercises';
+import { scoreBeats, type Score } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
 import { spokenName } from '@/core/tuning';
 import { Soft } from '../text';

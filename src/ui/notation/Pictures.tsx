@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import Svg, { Line, Path, Text as SvgText } from 'react-native-svg';
-import { scoreBeats, type Picture, type Score } from '@/core/exercises';
+import { scoreBeats, type Picture, type Score } from '@/core/music';
 import { Soft } from '../text';
 import { fonts, usePalette } from '../theme';
 

@@ -11,7 +11,7 @@ import {
   VexFlow,
   Voice,
 } from 'vexflow/bravura';
-import { barsOf, tupletEnds, type Bar, type Score, type Token } from '@/core/exercises';
+import { barsOf, tupletEnds, type Bar, type Score, type Token } from '@/core/music';
 import { clefOf, type Instrument } from '@/core/instruments';
 import { spell } from '@/core/tuning';
 import { accidentalsOf, keyName, linesOf } from './layout';

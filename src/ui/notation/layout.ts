@@ -1,4 +1,4 @@
-import type { Bar } from '@/core/exercises';
+import type { Bar } from '@/core/music';
 import { spell, type Spelling } from '@/core/tuning';
 
 /** Major keys by the number of their sharps, from seven flats to seven sharps, as the engraver calls them. */

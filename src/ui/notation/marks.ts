@@ -1,5 +1,5 @@
 import { Curve, StaveNote, StaveTie, type RenderContext } from 'vexflow/bravura';
-import { hairpinsOf, slursOf, type Score, type Token } from '@/core/exercises';
+import { hairpinsOf, slursOf, type Score, type Token } from '@/core/music';
 import { clefOf, type Instrument } from '@/core/instruments';
 import { spell } from '@/core/tuning';
 

@@ -12,8 +12,8 @@ import {
   listed,
   type JudgedNote,
   type JudgedSeam,
-} from '@/core/assess';
-import type { Note } from '@/core/notes';
+} from '@/core/verdict';
+import type { Note } from '@/core/hearing/notes';
 import type { Trace } from '@/core/take';
 import type { Cents } from '@/core/tuning';
 import { Body, Soft } from '../text';

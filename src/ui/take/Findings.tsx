@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
-import type { Finding } from '@/core/assess';
+import type { Finding } from '@/core/verdict';
 import { Body, Soft } from '../text';
 import { fonts, usePalette } from '../theme';
 

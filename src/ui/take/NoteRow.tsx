@@ -1,7 +1,7 @@
 import { Pressable, StyleSheet, View, type ViewStyle } from 'react-native';
 import Svg, { Path } from 'react-native-svg';
-import type { JudgedNote, JudgedSeam } from '@/core/assess';
-import type { Note } from '@/core/notes';
+import type { JudgedNote, JudgedSeam } from '@/core/verdict';
+import type { Note } from '@/core/hearing/notes';
 import type { Trace } from '@/core/take';
 import { Body, Heading, Soft } from '../text';
 import { fonts, usePalette } from '../theme';

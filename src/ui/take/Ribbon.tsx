@@ -1,5 +1,5 @@
 import Svg, { Path } from 'react-native-svg';
-import type { Note } from '@/core/notes';
+import type { Note } from '@/core/hearing/notes';
 import type { Trace } from '@/core/take';
 import type { Midi } from '@/core/tuning';
 import { usePalette } from '../theme';

@@ -1,6 +1,6 @@
 import { greatest } from 'd3-array';
 import { View } from 'react-native';
-import { lengthOf } from '@/core/notes';
+import { lengthOf } from '@/core/hearing/notes';
 import type { Take } from '@/core/take';
 import { Ribbon } from './Ribbon';
 

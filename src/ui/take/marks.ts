@@ -1,4 +1,4 @@
-import type { NoteEvent } from '@/core/notes';
+import type { NoteEvent } from '@/core/hearing/notes';
 
 /** A shape for each kind of event, 14 units wide about the origin: told apart without colour, and never without its word. */
 export const MARKS: Readonly<Record<NoteEvent['kind'], string>> = {

@@ -1,5 +1,5 @@
 import { area, curveBasis } from 'd3-shape';
-import type { Note } from '@/core/notes';
+import type { Note } from '@/core/hearing/notes';
 import type { Trace } from '@/core/take';
 import { thickness } from '../thread/painter';
 

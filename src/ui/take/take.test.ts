@@ -1,9 +1,9 @@
 /** @jest-environment node */
 import { createElement, type ReactElement } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
-import { judge, limitsOf, type Drawing } from '@/core/assess';
-import { scoreOf } from '@/core/exercises';
-import type { Note, NoteEvent } from '@/core/notes';
+import { judge, limitsOf, type Drawing } from '@/core/verdict';
+import { scoreOf } from '@/core/music';
+import type { Note, NoteEvent } from '@/core/hearing/notes';
 import { emptyTake } from '@/core/take/takes.testing';
 import { CloseUp } from './CloseUp';
 import { DrawingView } from './drawings/DrawingView';

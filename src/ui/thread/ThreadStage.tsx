@@ -1,8 +1,8 @@
 import { useEffect, useImperativeHandle, useMemo, useRef, type Ref } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { G, Line, Path, Text as SvgText } from 'react-native-svg';
-import type { Score } from '@/core/exercises';
-import type { Page } from '@/core/follow';
+import type { Score } from '@/core/music';
+import type { Page } from '@/core/hearing/following';
 import type { Instrument } from '@/core/instruments';
 import { fonts, usePalette } from '../theme';
 import { ThreadPainter, type ThreadPoint } from './painter';

@@ -1,8 +1,8 @@
 import * as fc from 'fast-check';
-import { scoreOfFamily } from '@/core/exercises/scores.testing';
-import { pagesOf } from '@/core/follow';
+import { scoreOfFamily } from '@/core/music/scores.testing';
+import { pagesOf } from '@/core/hearing/following';
 import { findInstrument, instruments } from '@/core/instruments';
-import { groupsOf } from '@/core/match';
+import { groupsOf } from '@/core/hearing/matching';
 import { stagingOf } from './staging';
 
 const flute = findInstrument('flute')!;

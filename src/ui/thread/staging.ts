@@ -1,7 +1,7 @@
-import { secondsAt, type Score } from '@/core/exercises';
-import type { Page } from '@/core/follow';
+import { secondsAt, type Score } from '@/core/music';
+import type { Page } from '@/core/hearing/following';
 import { seamsOf, soundingOf, type Instrument } from '@/core/instruments';
-import type { Group } from '@/core/match';
+import type { Group } from '@/core/hearing/matching';
 import { displayName, type Midi, type Seconds } from '@/core/tuning';
 
 /** The written note as an opening that the thread is to pass through. */

@@ -1,4 +1,4 @@
-import { differenceWord, fixed, highOrLow, type Drawing } from '@/core/assess';
+import { differenceWord, fixed, highOrLow, type Drawing } from '@/core/verdict';
 import { BendDrawing, LinesDrawing, ScanDrawing, SweepDrawing } from './curves';
 import { AxisRows, Titled, type AxisRow } from './rows';
 

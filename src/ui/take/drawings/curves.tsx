@@ -4,7 +4,7 @@ import { line } from 'd3-shape';
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import Svg, { Circle, G, Line, Path, Rect, Text as SvgText } from 'react-native-svg';
-import { fixed, highOrLow, type Drawing } from '@/core/assess';
+import { fixed, highOrLow, type Drawing } from '@/core/verdict';
 import { Soft } from '../../text';
 import { fonts, usePalette } from '../../theme';
 import { Titled } from './rows';

@@ -1,0 +1,4 @@
+export { failure, success, type Outcome } from './outcome';
+export { fromInt16, toInt16 } from './pcm';
+export { Random } from './random';
+export { detrended, leastSquares, median, quantile, rms, robustSlope, robustSlopeOver } from './statistics';

@@ -1,0 +1,115 @@
+import type { Score } from '@/core/music';
+import { areModesApart, type Instrument } from '@/core/instruments';
+import { lengthOf, type Note } from '@/core/hearing/notes';
+import type { Seconds } from '@/core/tuning';
+import { Aligner, type Sounded } from './aligner';
+import { groupsOf, type Group } from './groups';
+
+/** What became of one note of the score. */
+export interface Match {
+  readonly group: Group;
+  /** Index of the heard note that stands for it; null when it was not heard. */
+  readonly note: number | null;
+  /** All heard notes of its last playing, in order: more than one where it was interrupted. */
+  readonly parts: readonly number[];
+  /** `played` as asked, `wrong` by a finger, in another `mode` of the tube, or `missed`. */
+  readonly state: 'played' | 'wrong' | 'mode' | 'missed';
+  /** How many times it was begun. */
+  readonly times: number;
+}
+
+export interface Alignment {
+  readonly groups: readonly Group[];
+  /** One for each group, in order. */
+  readonly matches: readonly Match[];
+  /** Indices of heard notes that belong to nothing. */
+  readonly extras: readonly number[];
+  /** How often the player went back. */
+  readonly returns: number;
+}
+
+/** When each beat fell, as far as it is known: from the metronome, loudspeaker and microphone taken into account. */
+export interface Beats {
+  /** Take time of a beat of the music; null in free time. */
+  readonly secondsOf: ((beat: number) => Seconds) | null;
+  readonly beatSeconds: Seconds;
+  /** What is heard before this is not yet the music (a note that started the count-in). */
+  readonly musicFrom: Seconds;
+}
+
+/** A note that is more than this far from an asked one, in semitones, is another note. */
+const SAME = 0.75;
+/** Up to this far it is the neighbour's fingering. */
+const NEIGHBOUR = 2;
+const JOINED: Seconds = 0.05;
+
+/** Puts what was heard beside what was written. */
+export function align(score: Score, instrument: Instrument, notes: readonly Note[], beats: Beats): Alignment {
+  const groups = groupsOf(score, instrument);
+  if (groups.length === 0) return { groups, matches: [], extras: notes.map((_, i) => i), returns: 0 };
+  const { secondsOf } = beats;
+  const aligner = new Aligner({
+    groups,
+    instrument,
+    expected: secondsOf && ((group) => secondsOf(group.startBeat)),
+    beatSeconds: beats.beatSeconds,
+    bending: score.counts.measures.includes('bend'),
+  });
+  const used = notes.map((_, i) => i).filter((i) => notes[i]!.endSeconds > beats.musicFrom);
+  for (const i of used) aligner.push(soundedOf(notes, i));
+  const roles = aligner.roles();
+  const parts = groups.map((): number[] => []);
+  const times = groups.map(() => 0);
+  const extras: number[] = [];
+  let returns = 0;
+  roles.forEach((role, k) => {
+    const i = used[k]!;
+    if (role.kind === 'extra') extras.push(i);
+    else if (role.kind === 'rest-of-note') parts[role.group]!.push(i);
+    else {
+      times[role.group]!++;
+      if (role.again) returns++;
+      // Of several playings the last one stands.
+      extras.push(...parts[role.group]!);
+      parts[role.group] = [i];
+    }
+  });
+  const matches = groups.map((group, j): Match => {
+    const all = parts[j]!;
+    const note = all.length > 0 ? standFor(notes, all, group) : null;
+    return { group, note, parts: all, times: times[j]!, state: stateOf(notes, note, group, instrument) };
+  });
+  return { groups, matches, extras: extras.sort((a, b) => a - b), returns };
+}
+
+function soundedOf(notes: readonly Note[], i: number): Sounded {
+  const { startSeconds, endSeconds, soundingMidi } = notes[i]!;
+  const before = notes[i - 1];
+  return {
+    startSeconds,
+    midi: soundingMidi,
+    seconds: endSeconds - startSeconds,
+    joined: before !== undefined && startSeconds - before.endSeconds < JOINED,
+  };
+}
+
+/** Of the parts of a note the longest with the asked pitch, or else the longest. */
+function standFor(notes: readonly Note[], parts: readonly number[], group: Group): number {
+  const right = parts.filter((i) => Math.abs(notes[i]!.soundingMidi - group.sounding) < SAME);
+  return (right.length > 0 ? right : parts).reduce((a, b) =>
+    lengthOf(notes[b]!) > lengthOf(notes[a]!) ? b : a,
+  );
+}
+
+function stateOf(
+  notes: readonly Note[],
+  note: number | null,
+  group: Group,
+  instrument: Instrument,
+): Match['state'] {
+  if (note === null) return 'missed';
+  const away = notes[note]!.soundingMidi - group.sounding;
+  if (Math.abs(away) < SAME) return 'played';
+  if (Math.abs(away) <= NEIGHBOUR) return 'wrong';
+  return areModesApart(instrument, away) ? 'mode' : 'wrong';
+}

@@ -1,0 +1,73 @@
+import { scoreBeats, type Score, type ScoreNote } from '@/core/music';
+import { soundingOf, type Instrument } from '@/core/instruments';
+import type { Midi } from '@/core/tuning';
+
+/** What is heard as one note: a note of the score, with those that go on at the same pitch under one slur. */
+export interface Group {
+  readonly index: number;
+  /** First and last note of the score, both included. */
+  readonly from: number;
+  readonly to: number;
+  readonly written: Midi;
+  readonly sounding: Midi;
+  readonly startBeat: number;
+  readonly beats: number;
+  /** Slurred to from the group before. */
+  readonly slurred: boolean;
+  /** Which breath it is played in. */
+  readonly phrase: number;
+}
+
+const NEAR = 0.01;
+
+const isNewPhrase = (before: ScoreNote, note: ScoreNote) =>
+  before.breathAfter || note.startBeat - before.startBeat - before.beats > 0.25;
+
+/** The notes of a score as they will be heard, in order. */
+export function groupsOf(score: Pick<Score, 'notes'>, instrument: Instrument): Group[] {
+  const groups: Group[] = [];
+  let phrase = 0;
+  score.notes.forEach((note, i) => {
+    const before = score.notes[i - 1];
+    const last = groups[groups.length - 1];
+    const joined = before !== undefined && note.startBeat - before.startBeat - before.beats < NEAR;
+    if (before && isNewPhrase(before, note)) phrase++;
+    if (last && before && joined && note.attack === 'none' && note.written === before.written) {
+      groups[groups.length - 1] = {
+        ...last,
+        to: i,
+        beats: note.startBeat + note.beats - last.startBeat,
+      };
+      return;
+    }
+    groups.push({
+      index: groups.length,
+      from: i,
+      to: i,
+      written: note.written,
+      sounding: soundingOf(instrument, note.written),
+      startBeat: note.startBeat,
+      beats: note.beats,
+      slurred: note.attack === 'none' && before !== undefined,
+      phrase,
+    });
+  });
+  return groups;
+}
+
+/** A score with its repeats written out, each from a new bar. */
+export function unfolded(score: Score): Score {
+  if (score.repeats <= 1) return score;
+  const { beatsPerBar } = score;
+  const length = Math.ceil(scoreBeats(score) / beatsPerBar - 1e-9) * beatsPerBar;
+  const times = Array.from({ length: score.repeats }, (_, i) => i * length);
+  const shifted = <T extends { startBeat: number }>(parts: readonly T[]) =>
+    times.flatMap((by) => parts.map((part) => ({ ...part, startBeat: part.startBeat + by })));
+  const last = score.notes.length - 1;
+  return {
+    ...score,
+    repeats: 1,
+    notes: shifted(score.notes.map((note, i) => (i === last ? { ...note, breathAfter: true } : note))),
+    pictures: shifted(score.pictures),
+  };
+}

@@ -1,0 +1,12 @@
+export {
+  lengthOf,
+  eventSchema,
+  noteSchema,
+  ORDINARY_PURITY,
+  transitionSchema,
+  unknownReason,
+  vibratoSchema,
+} from './note';
+export type { Note, NoteEvent, PurityLimits, Transition, UnknownReason } from './note';
+export { hearNotes, type Heard } from './hear';
+export type { HearingOptions } from './hearing';

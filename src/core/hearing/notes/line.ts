@@ -1,0 +1,81 @@
+import { isSpoilt, type Frames } from '@/core/hearing/signal';
+import { hertzToMidi, type Decibels, type Hertz, type Seconds } from '@/core/tuning';
+import { quantile } from '@/core/base';
+
+const OVER_FLOOR_DB = 6;
+const UNDER_PEAK_DB = 50;
+/** Fainter than this against what was taken out, it is left over from it. */
+const REST_DB = 20;
+
+/** What sounded, frame by frame, as notes are looked for in it. */
+export interface Line {
+  /** Pitch in MIDI numbers with fractions; NaN where there is no sound, or none that stands out. */
+  readonly pitch: Float64Array;
+  readonly levelDb: Float64Array;
+  /** How periodic each frame is: see Frames. */
+  readonly clarity: Float32Array;
+  /** Level of single hops: see Frames. */
+  readonly hopDb: Float32Array;
+  /** How many times the found pitch was raised, where an undertone had taken its place; 1 elsewhere. */
+  readonly lifted: Uint8Array;
+  /** Where no pitch is found for longer than this, the sound has stopped: long windows see none while it changes. */
+  readonly dropout: Seconds;
+  readonly floorDb: Decibels;
+}
+
+const SHORTEST_DROPOUT: Seconds = 0.022;
+const DROPOUT_WINDOWS = 0.6;
+
+/** Pitch and level with silence removed and short masked stretches bridged. */
+export function soundingLine(frames: Frames, a4: Hertz): Line {
+  const unpitched: number[] = [];
+  let peak = -Infinity;
+  for (let i = 0; i < frames.count; i++) {
+    if (frames.masked[i]) continue;
+    if (Number.isNaN(frames.f0[i]!)) unpitched.push(frames.levelDb[i]!);
+    peak = Math.max(peak, frames.levelDb[i]!);
+  }
+  const floorDb = unpitched.length >= 10 ? quantile(unpitched, 0.05) : -120;
+  const gate = Math.max(Math.min(floorDb + OVER_FLOOR_DB, peak - 12), peak - UNDER_PEAK_DB, -80);
+  const pitch = new Float64Array(frames.count).fill(NaN);
+  const levelDb = Float64Array.from(frames.levelDb);
+  for (let i = 0; i < frames.count; i++) {
+    if (!frames.masked[i] && levelDb[i]! >= gate && !isRestOfDrone(frames, i))
+      pitch[i] = hertzToMidi(frames.f0[i]!, a4);
+  }
+  bridgeMasked(frames.masked, pitch, levelDb);
+  const { clarity, hopDb, settings } = frames;
+  return {
+    pitch,
+    clarity,
+    levelDb,
+    hopDb,
+    lifted: new Uint8Array(frames.count).fill(1),
+    dropout: Math.max(SHORTEST_DROPOUT, (DROPOUT_WINDOWS * settings.pitch.window) / settings.pitch.rate),
+    floorDb,
+  };
+}
+
+/** What little of a drone the notches let through until they have settled. */
+function isRestOfDrone({ removedDb, removedHz, levelDb, f0 }: Frames, frame: number): boolean {
+  return levelDb[frame]! < removedDb[frame]! - REST_DB && isSpoilt(1, f0[frame]!, removedHz);
+}
+
+function bridgeMasked(masked: Uint8Array, pitch: Float64Array, levelDb: Float64Array): void {
+  for (let i = 0; i < masked.length; i++) {
+    if (!masked[i]) continue;
+    let to = i;
+    while (to < masked.length && masked[to]) to++;
+    const before = i - 1;
+    const span = to - before;
+    const steady = before >= 0 && to < masked.length && Math.abs(pitch[to]! - pitch[before]!) < 0.5;
+    for (let k = i; k < to; k++) {
+      const share = (k - before) / span;
+      const left = levelDb[Math.max(0, before)]!;
+      const right = levelDb[Math.min(masked.length - 1, to)]!;
+      levelDb[k] = left + share * (right - left);
+      if (steady) pitch[k] = pitch[before]! + share * (pitch[to]! - pitch[before]!);
+    }
+    i = to;
+  }
+}

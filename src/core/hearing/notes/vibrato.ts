@@ -1,0 +1,125 @@
+import type { Hertz, Seconds } from '@/core/tuning';
+import { detrended, median, rms } from '@/core/base';
+
+const SLOWEST_HZ = 3.5;
+const FASTEST_HZ = 8;
+const STEP_HZ = 0.05;
+/** Long enough for three and a half turns of the slowest vibrato, short enough to follow a changing one. */
+const STRETCH: Seconds = 1;
+const SHORTEST: Seconds = 0.55;
+const LEAST_EXTENT_CENTS = 2.5;
+/** Share of the pitch's variance that one sinusoid has to explain. */
+const LEAST_SHARE = 0.55;
+
+export interface PitchMotion {
+  readonly vibrato: { readonly rateHz: number; readonly extentCents: number } | null;
+  /** RMS of what neither the trend nor the vibrato explains. */
+  readonly wobbleCents: number;
+}
+
+interface Fit {
+  rate: number;
+  amplitude: number;
+  share: number;
+}
+
+/**
+ * Tells a periodic swing of 3.5–8 Hz from irregular wobble: a sinusoid is fitted by least squares to each second of
+ * the pitch; where it explains most of the variance in at least half of the seconds there is vibrato.
+ *
+ * @param pitchCents pitch against any reference, equally spaced, NaN where unknown, trend already removed.
+ * @param quickCents the same from a short window; the swing is measured on it.
+ * @param hop time between values. @param damping share of a swing at a rate that is left in `quickCents`; it is undone.
+ */
+export function pitchMotion(
+  pitchCents: Float64Array,
+  quickCents: Float64Array,
+  hop: Seconds,
+  damping: (rate: Hertz) => number,
+): PitchMotion {
+  const stretch = Math.min(quickCents.length, Math.round(STRETCH / hop));
+  const whole = rms(pitchCents);
+  if (stretch * hop < SHORTEST) return { vibrato: null, wobbleCents: whole };
+  const fits: Fit[] = [];
+  let residual = 0;
+  let total = 0;
+  for (let start = 0; start + stretch <= quickCents.length; start += Math.max(1, stretch >> 1)) {
+    // A slow wander within the second is no part of the swing.
+    const part = detrended(
+      quickCents.subarray(start, start + stretch),
+      lineThrough(quickCents, start, stretch),
+    );
+    const variance = rms(part) ** 2;
+    const fit = bestSinusoid(part, hop);
+    fits.push(fit);
+    residual += variance * (1 - fit.share);
+    total += variance;
+  }
+  const swinging = fits.filter((fit) => fit.share >= LEAST_SHARE && fit.amplitude >= LEAST_EXTENT_CENTS);
+  if (swinging.length * 2 < fits.length) return { vibrato: null, wobbleCents: whole };
+  const rateHz = median(swinging.map((fit) => fit.rate));
+  const damped = median(swinging.map((fit) => fit.amplitude));
+  return {
+    vibrato: { rateHz, extentCents: damped / damping(rateHz) },
+    wobbleCents: total > 0 ? rms(quickCents) * Math.sqrt(residual / total) : 0,
+  };
+}
+
+/** Least-squares slope per step over a stretch, unknown values passed over. */
+function lineThrough(values: Float64Array, start: number, length: number): number {
+  let n = 0;
+  let sx = 0;
+  let sy = 0;
+  let sxx = 0;
+  let sxy = 0;
+  for (let i = 0; i < length; i++) {
+    const y = values[start + i]!;
+    if (Number.isNaN(y)) continue;
+    n++;
+    sx += i;
+    sy += y;
+    sxx += i * i;
+    sxy += i * y;
+  }
+  const denominator = n * sxx - sx * sx;
+  return denominator > 0 ? (n * sxy - sx * sy) / denominator : 0;
+}
+
+function bestSinusoid(values: Float64Array, hop: Seconds): Fit {
+  let energy = 0;
+  let count = 0;
+  for (const value of values) {
+    if (Number.isNaN(value)) continue;
+    energy += value * value;
+    count++;
+  }
+  const best: Fit = { rate: NaN, amplitude: 0, share: 0 };
+  if (energy < 1e-9 || count < 8) return best;
+  for (let rate = SLOWEST_HZ; rate <= FASTEST_HZ + 1e-9; rate += STEP_HZ) {
+    let c = 0;
+    let s = 0;
+    // e^(i·phase) turned step by step: a sine and a cosine a rate instead of two a value.
+    const cos = Math.cos(2 * Math.PI * rate * hop);
+    const sin = Math.sin(2 * Math.PI * rate * hop);
+    let re = 1;
+    let im = 0;
+    for (let i = 0; i < values.length; i++) {
+      const value = values[i]!;
+      if (!Number.isNaN(value)) {
+        c += value * re;
+        s += value * im;
+      }
+      const turned = re * cos - im * sin;
+      im = re * sin + im * cos;
+      re = turned;
+    }
+    const amplitude = (2 / count) * Math.hypot(c, s);
+    const share = (amplitude * amplitude * count) / 2 / energy;
+    if (share > best.share) {
+      best.rate = rate;
+      best.amplitude = amplitude;
+      best.share = Math.min(1, share);
+    }
+  }
+  return best;
+}

@@ -1,0 +1,7 @@
+export { faultRatesSchema, noFaults, type FaultRates, type TrueEvent } from './faults';
+export { perform, type Performance, type PerformOptions, type TrueNote } from './perform';
+export { playerSchema, steadyPlayer, type Player } from './player';
+export { timbreOf, type Timbre } from './timbre';
+export { playerFor, typicalFault, type Typical } from './typical';
+export { randomFigure } from './figure';
+export { simulateTake, type SimulatedTake } from './simulateTake';

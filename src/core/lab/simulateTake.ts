@@ -1,0 +1,80 @@
+import { unfolded } from '@/core/hearing/matching';
+import type { Score } from '@/core/music';
+import { findInstrument } from '@/core/instruments';
+import { noFaults, perform, steadyPlayer, type FaultRates, type Performance, type Player } from '.';
+import { takeOf, UNTOLD, type Setup, type Take } from '@/core/take';
+import { TakeListener, type HeardTake, type TakeRequest } from '@/core/take';
+
+const PIECE = 4096;
+
+export interface SimulatedTake {
+  readonly id?: string;
+  readonly when?: Date;
+  readonly score: Score;
+  readonly player?: Partial<Player>;
+  readonly faults?: Partial<FaultRates>;
+  readonly seed: number;
+  readonly sampleRate?: number;
+  readonly leadSeconds?: number;
+  readonly tailSeconds?: number;
+  readonly setup?: Partial<Setup>;
+  readonly school?: string;
+  /** Adds what else sounds in the room to the player's sound. */
+  readonly room?: (audio: Float32Array<ArrayBuffer>, sampleRate: number) => void;
+  /** Called between the last sample and the measuring: for those who time it. */
+  readonly onLastSample?: () => void;
+  /** What else the listener is told. */
+  readonly told?: Partial<Pick<TakeRequest, 'company' | 'partner' | 'drone' | 'purity'>>;
+}
+
+/**
+ * A score as a simulated player plays it, heard and measured as the stand does it, without waiting for its sound.
+ * Returns the take, the truth about it, and what was heard together with its sound.
+ */
+export function simulateTake(options: SimulatedTake): {
+  take: Take;
+  performance: Performance;
+  heard: HeardTake;
+} {
+  const { sampleRate = 32_000, leadSeconds = 0.6, tailSeconds = 0.6, seed } = options;
+  const score = unfolded(options.score);
+  const instrument = findInstrument(score.instrumentId);
+  if (!instrument) throw new Error(`there is no instrument "${score.instrumentId}"`);
+  const performance = perform({
+    score,
+    instrument,
+    player: { ...steadyPlayer, ...options.player },
+    faults: { ...noFaults, ...options.faults },
+    seed,
+    sampleRate,
+    a4: 440,
+    leadSeconds,
+    tailSeconds,
+  });
+  const { audio } = performance;
+  options.room?.(audio, sampleRate);
+  const listener = new TakeListener({
+    score,
+    sampleRate,
+    a4: 440,
+    gainControlled: false,
+    longestSeconds: Infinity,
+    firstBeat: score.tempo === null ? null : leadSeconds,
+    roundTrip: { seconds: 0, how: 'exact' },
+    ...options.told,
+  });
+  for (let at = 0; at < audio.length; at += PIECE) listener.push(at, audio.subarray(at, at + PIECE));
+  options.onLastSample?.();
+  const heard = listener.finish();
+  const take = takeOf(options.id ?? 'simulated', options.when ?? new Date(0), score, heard, {
+    source: 'simulated',
+    sourceName: 'Simulated player',
+    sampleRate,
+    a4: 440,
+    processing: [],
+    interruption: null,
+    setup: { ...UNTOLD, ...options.setup },
+    school: options.school ?? null,
+  });
+  return { take, performance, heard };
+}

@@ -1,0 +1,167 @@
+import { findInstrument, writtenRange, type Instrument } from '@/core/instruments';
+import { failure, success, type Outcome } from '@/core/base';
+import type { Midi } from '@/core/tuning';
+import { planBreaths } from './breaths';
+import { CUES } from './cues';
+import { choice, readParameters, type ParameterSpecs, type ValuesOf } from './parameters';
+import { EVERYTHING_COUNTS, type Counts, type Dynamic, type Score } from './score';
+import { Writer } from './writer';
+
+export type Level = 'beginner' | 'steady' | 'advanced' | 'exacting';
+
+export type Section = 'prepare' | 'sound' | 'seams' | 'dynamics' | 'intonation' | 'rhythm' | 'air';
+
+/** What a player may be looking for. */
+export type Purpose =
+  | 'the break'
+  | 'the low notes'
+  | 'the high notes'
+  | 'soft playing'
+  | 'tuning'
+  | 'sameness of tone'
+  | 'attacks'
+  | 'breath and air'
+  | 'time'
+  | 'flexibility'
+  | 'warming up'
+  | 'music';
+
+/** Set for every family. */
+const COMMON = {
+  vibrato: choice('Vibrato', [
+    ['none', 'none'],
+    ['free', 'as you like'],
+    ['wanted', 'wanted'],
+  ]),
+  cue: choice('Attend to', [['', 'nothing in particular'], ...CUES.map((cue) => [cue, cue] as const)]),
+} as const;
+
+type Fixed = Partial<
+  Pick<
+    Score,
+    'beatsPerBar' | 'fifths' | 'swing' | 'drone' | 'blind' | 'company' | 'repeats' | 'longestSeconds'
+  >
+>;
+
+/** What a player reads about a family. */
+interface About {
+  readonly id: string;
+  readonly title: string;
+  readonly section: Section;
+  readonly purposes: readonly Purpose[];
+  readonly what: string;
+  readonly how: string;
+  readonly measured: string;
+}
+
+export interface Family<S extends ParameterSpecs = ParameterSpecs> extends About {
+  readonly caution: string | null;
+  readonly specs: S & typeof COMMON;
+  /** Whether the instrument can do it at all; a sentence says why not. */
+  unfit(instrument: Instrument): string | null;
+  defaults(instrument: Instrument, level: Level): ValuesOf<S & typeof COMMON>;
+  /** The exercise as music; a problem names the field and the remedy. Missing parameters are the defaults. */
+  make(instrumentId: string, values?: Readonly<Record<string, unknown>>, level?: Level): Outcome<Score>;
+}
+
+interface Definition<S extends ParameterSpecs> extends About {
+  readonly caution?: string;
+  readonly specs: S;
+  readonly vibrato?: Score['vibrato'];
+  readonly counts?: Partial<Counts>;
+  readonly unfit?: (instrument: Instrument) => string | null;
+  readonly defaults: (instrument: Instrument, level: Level, comfortable: Comfort) => ValuesOf<S>;
+  readonly fixed?: (values: ValuesOf<S>, instrument: Instrument) => Fixed;
+  readonly write: (writer: Writer, values: ValuesOf<S>, instrument: Instrument) => void;
+}
+
+export interface Comfort {
+  readonly low: Midi;
+  readonly high: Midi;
+  /** The first register, as far as it is comfortable. */
+  readonly bottom: { readonly low: Midi; readonly high: Midi };
+}
+
+const clamp = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value));
+
+/** The range that a player of some level is at ease in. */
+export function comfortOf(instrument: Instrument, level: Level): Comfort {
+  const { low, high } = writtenRange(instrument);
+  const { home, step } = instrument;
+  const snap = (note: number) => clamp(low + Math.round((note - low) / step) * step, low, high);
+  const up = { beginner: 7, steady: 14, advanced: 22, exacting: 48 }[level];
+  const down = { beginner: 5, steady: 12, advanced: 24, exacting: 48 }[level];
+  const bottomHigh = instrument.registers[0]!.high;
+  const ease = {
+    low: snap(Math.max(low, home - down)),
+    high: snap(Math.min(high - (level === 'exacting' ? 0 : 1), home + up)),
+  };
+  const bottomLow = level === 'beginner' ? snap(Math.min(low + 2, bottomHigh - 5)) : low;
+  return { ...ease, bottom: { low: bottomLow, high: snap(bottomHigh) } };
+}
+
+/** A family from its definition: parameters checked, notes written, breaths planned. */
+export function defineFamily<const S extends ParameterSpecs>(definition: Definition<S>): Family<S> {
+  const { id, title, vibrato = 'none', counts, unfit = () => null } = definition;
+  const specs = { ...definition.specs, ...COMMON };
+  const defaults = (instrument: Instrument, level: Level) =>
+    ({
+      ...definition.defaults(instrument, level, comfortOf(instrument, level)),
+      vibrato,
+      cue: '',
+    }) as unknown as ValuesOf<S & typeof COMMON>;
+  return {
+    id,
+    title,
+    section: definition.section,
+    purposes: definition.purposes,
+    what: definition.what,
+    how: definition.how,
+    measured: definition.measured,
+    caution: definition.caution ?? null,
+    specs,
+    unfit,
+    defaults,
+    make(instrumentId, values = {}, level = 'steady') {
+      const instrument = findInstrument(instrumentId);
+      if (!instrument) return failure(`instrumentId: there is no instrument "${instrumentId}"`);
+      const reason = unfit(instrument);
+      if (reason) return failure(`instrumentId: ${reason}`);
+      const read = readParameters(specs, instrument, values, defaults(instrument, level));
+      if (!read.ok) return read;
+      const set = read.value as ValuesOf<S> & {
+        tempo?: number | null;
+        dynamic?: Dynamic;
+        vibrato: Score['vibrato'];
+        cue: string;
+      };
+      const fixed = definition.fixed?.(set, instrument) ?? {};
+      const beatsPerBar = fixed.beatsPerBar ?? 4;
+      const writer = new Writer(instrument, set.dynamic ?? 'mf', beatsPerBar);
+      definition.write(writer, set, instrument);
+      const tempo = set.tempo === undefined ? 60 : set.tempo;
+      return success({
+        family: id,
+        title,
+        instrumentId,
+        tempo,
+        countInBeats: tempo === null ? 0 : Math.min(8, beatsPerBar),
+        fifths: 0,
+        swing: false,
+        drone: [],
+        blind: false,
+        company: false,
+        repeats: 1,
+        longestSeconds: null,
+        ...fixed,
+        beatsPerBar,
+        vibrato: set.vibrato,
+        cue: set.cue === '' ? null : set.cue,
+        notes: planBreaths(writer.notes, tempo, instrument),
+        pictures: writer.pictures,
+        counts: { ...EVERYTHING_COUNTS, ...counts },
+        parameters: set,
+      });
+    },
+  };
+}

@@ -1,0 +1,139 @@
+import * as z from 'zod';
+import { writtenRange, type Instrument } from '@/core/instruments';
+import { failure, success, type Outcome } from '@/core/base';
+import { displayName, type Midi } from '@/core/tuning';
+import { modelSchema, type Model } from './model';
+
+export interface NoteRange {
+  readonly low: Midi;
+  readonly high: Midi;
+}
+
+/** One thing about an exercise that a player can set, as its control needs to know it. */
+export type ParameterSpec =
+  | { readonly kind: 'note'; readonly label: string }
+  | { readonly kind: 'range'; readonly label: string; readonly least: number }
+  | {
+      readonly kind: 'tempo';
+      readonly label: string;
+      readonly low: number;
+      readonly high: number;
+      readonly free: boolean;
+    }
+  | {
+      readonly kind: 'count';
+      readonly label: string;
+      readonly low: number;
+      readonly high: number;
+      readonly unit: string;
+    }
+  | {
+      readonly kind: 'choice';
+      readonly label: string;
+      readonly options: readonly (readonly [string, string])[];
+    }
+  | { readonly kind: 'flag'; readonly label: string }
+  /** A note in a recording; null until one has been chosen. */
+  | { readonly kind: 'model'; readonly label: string };
+
+export type ParameterSpecs = Readonly<Record<string, ParameterSpec>>;
+
+type ValueOf<S extends ParameterSpec> = S extends { kind: 'note' | 'count' }
+  ? number
+  : S extends { kind: 'range' }
+    ? NoteRange
+    : S extends { kind: 'tempo'; free: false }
+      ? number
+      : S extends { kind: 'tempo' }
+        ? number | null
+        : S extends { kind: 'choice'; options: readonly (readonly [infer Id, string])[] }
+          ? Id
+          : S extends { kind: 'flag' }
+            ? boolean
+            : S extends { kind: 'model' }
+              ? Model | null
+              : never;
+
+/** What the parameters of a family are once they have been set. */
+export type ValuesOf<S extends ParameterSpecs> = { readonly [K in keyof S]: ValueOf<S[K]> };
+
+export const note = (label: string) => ({ kind: 'note', label }) as const;
+/** @param least semitones that the range has to span. */
+export const range = (label: string, least = 1) => ({ kind: 'range', label, least }) as const;
+export const tempo = (low = 30, high = 208) =>
+  ({ kind: 'tempo', label: 'Tempo', low, high, free: true }) as const;
+export const strictTempo = (low = 30, high = 208) =>
+  ({ kind: 'tempo', label: 'Tempo', low, high, free: false }) as const;
+export const count = (label: string, low: number, high: number, unit = '') =>
+  ({ kind: 'count', label, low, high, unit }) as const;
+export const flag = (label: string) => ({ kind: 'flag', label }) as const;
+export const model = (label: string) => ({ kind: 'model', label }) as const;
+export const choice = <const O extends readonly (readonly [string, string])[]>(label: string, options: O) =>
+  ({ kind: 'choice', label, options }) as const;
+export const dynamic = (label = 'Loudness') =>
+  choice(label, [
+    ['pp', 'pp'],
+    ['p', 'p'],
+    ['mp', 'mp'],
+    ['mf', 'mf'],
+    ['f', 'f'],
+    ['ff', 'ff'],
+  ]);
+
+function schemaOf(spec: ParameterSpec, instrument: Instrument): z.ZodType {
+  const { low, high } = writtenRange(instrument);
+  const span = `${displayName(low)} and ${displayName(high)} on the ${instrument.name}`;
+  const inRange = z
+    .number({ error: 'must be a note' })
+    .min(low, { error: `must lie between ${span}` })
+    .max(high, { error: `must lie between ${span}` })
+    .multipleOf(instrument.step, { error: 'must be a note of the instrument' });
+  switch (spec.kind) {
+    case 'note':
+      return inRange;
+    case 'range':
+      return z
+        .object({ low: inRange, high: inRange })
+        .refine((value) => value.high - value.low >= spec.least, {
+          error: `must span ${spec.least} semitones or more: raise its upper or lower its lower end`,
+        });
+    case 'tempo': {
+      const words = {
+        error: `must be from ${spec.low} to ${spec.high} beats a minute${spec.free ? ', or free' : ''}`,
+      };
+      const beats = z.number(words).int(words).min(spec.low, words).max(spec.high, words);
+      return spec.free ? beats.nullable() : beats;
+    }
+    case 'count': {
+      const words = { error: `must be a whole number from ${spec.low} to ${spec.high}` };
+      return z.number(words).int(words).min(spec.low, words).max(spec.high, words);
+    }
+    case 'choice':
+      return z.enum(
+        spec.options.map(([id]) => id),
+        { error: `must be one of: ${spec.options.map(([id]) => id).join(', ')}` },
+      );
+    case 'flag':
+      return z.boolean({ error: 'must be yes or no' });
+    case 'model':
+      return z.unknown().refine((value) => modelSchema.nullable().safeParse(value).success, {
+        error: 'must be a note of a recording: choose it again',
+      });
+  }
+}
+
+/** Checks what was set; a problem begins with the name of the field. Fields that are missing come from `defaults`. */
+export function readParameters<S extends ParameterSpecs>(
+  specs: S,
+  instrument: Instrument,
+  values: Readonly<Record<string, unknown>>,
+  defaults: ValuesOf<S>,
+): Outcome<ValuesOf<S>> {
+  const shape = Object.fromEntries(
+    Object.entries(specs).map(([name, spec]) => [name, schemaOf(spec, instrument)]),
+  );
+  const read = z.object(shape).safeParse({ ...defaults, ...values });
+  if (read.success) return success(read.data as ValuesOf<S>);
+  const [issue] = read.error.issues;
+  return failure(`${issue?.path.join('.') ?? 'parameters'}: ${issue?.message ?? 'is not valid'}`);
+}

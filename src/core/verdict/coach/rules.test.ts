@@ -1,0 +1,51 @@
+import type { Fault } from '@/core/verdict';
+import { findFamily } from '@/core/music';
+import { instruments, writtenRange } from '@/core/instruments';
+import { ruleFor, RULES, type Rule } from '.';
+
+/** Every place, loudness and way to a note in which a fault of a rule's kind can be heard on an instrument. */
+function* cases(rule: Rule) {
+  for (const instrument of instruments) {
+    const { low, high } = writtenRange(instrument);
+    for (const written of [null, low, Math.round((low + high) / 2), high])
+      for (const dynamic of [null, 'p', 'mf', 'f'] as const)
+        for (const atSlur of [false, true]) {
+          const fault: Fault = { kind: rule.fault, group: 0, atSlur, size: 2, confidence: 0.8, dynamic };
+          yield { instrument, written, fault };
+        }
+  }
+}
+
+const named = (rule: Rule, i: number) =>
+  [
+    `${i} ${rule.fault} ${rule.kinds?.join('/') ?? ''} ${rule.where ?? ''} ${rule.dynamic ?? ''}`,
+    rule,
+  ] as const;
+
+describe.each(RULES.map(named))('rule %s', (_, rule) => {
+  it('speaks somewhere: none more particular hides it everywhere', () => {
+    const speaks = [...cases(rule)].some(
+      ({ instrument, written, fault }) => ruleFor(fault, written, instrument) === rule,
+    );
+    expect(speaks).toBe(true);
+  });
+
+  it('has something for every school, an exercise that there is, and is never certain', () => {
+    const { any, air, support, shape } = rule.tries;
+    expect(any !== undefined || (air !== undefined && support !== undefined && shape !== undefined)).toBe(
+      true,
+    );
+    expect(findFamily(rule.serves)).toBeDefined();
+    expect(rule.sure).toBeGreaterThan(0);
+    expect(rule.sure).toBeLessThan(0.9);
+    expect(rule.cause).toMatch(/\.$/);
+  });
+});
+
+test('no two rules fit the same place equally well: what is said never depends on their order', () => {
+  const where = (rule: Rule) =>
+    [rule.fault, rule.kinds?.join(), rule.instruments?.join(), rule.where, rule.dynamic, rule.atSlur].join(
+      '|',
+    );
+  expect(new Set(RULES.map(where)).size).toBe(RULES.length);
+});

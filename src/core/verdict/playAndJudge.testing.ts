@@ -1,0 +1,14 @@
+import type { Score } from '@/core/music';
+import { steadyPlayer, type FaultRates, type Player, simulateTake } from '@/core/lab';
+import { judge, limitsOf } from '.';
+
+/** For tests and the bench: a score played, heard as the stand hears it, and judged. */
+export function playAndJudge(
+  score: Score,
+  seed: number,
+  player: Player = steadyPlayer,
+  faults: Partial<FaultRates> = {},
+) {
+  const played = simulateTake({ score, seed, player: { ...player, riseSeconds: 0.03 }, faults });
+  return { ...played, judgement: judge(played.take, limitsOf('steady')), score: played.take.score };
+}
