@@ -1,13 +1,7 @@
+import { LEAST_MODEL_SECONDS, modelFrom, modelNotes, nearestNote } from '@/core/hearing/notes';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { decodeRecording, SourceProblem } from '@/audio';
-import {
-  LEAST_MODEL_SECONDS,
-  modelFrom,
-  modelNotes,
-  nearestNote,
-  type Model,
-  type Score,
-} from '@/core/music';
+import { type Model, type Score } from '@/core/music';
 import { soundingOf, type Instrument } from '@/core/instruments';
 import type { Note } from '@/core/hearing/notes';
 import { AnalysisClient } from '@/worker';

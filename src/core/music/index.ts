@@ -3,20 +3,12 @@ export type { Family, Level, Purpose, Section } from './family';
 export { families, findFamily, PURPOSES } from './families';
 export { keysOfDay, keyTitle, tempoNotch } from './families/rows';
 export { crossingsIn } from './families/seams';
-export {
-  comparable,
-  LEAST_MODEL_SECONDS,
-  modelFrom,
-  modelNotes,
-  modelOf,
-  modelSchema,
-  nearestNote,
-  type Model,
-} from './model';
+export { comparable, modelOf, modelSchema, type Model } from './model';
 export { glideOf, type Glide } from './glides';
 export type { NoteRange, ParameterSpec } from './parameters';
 export {
   beatsToSeconds,
+  eventKindSchema,
   EVERYTHING_COUNTS,
   expectsPartner,
   scoreBeats,

@@ -1,5 +1,4 @@
 import * as z from 'zod';
-import { eventSchema } from '@/core/hearing/notes';
 
 export const dynamicSchema = z.enum(['pp', 'p', 'mp', 'mf', 'f', 'ff']);
 export type Dynamic = z.infer<typeof dynamicSchema>;
@@ -58,14 +57,25 @@ export const measureSchema = z.enum([
   'purity',
   'sameness',
 ]);
-const countedEventSchema = eventSchema.shape.kind;
+/** What can happen in a note besides what was asked. */
+export const eventKindSchema = z.enum([
+  'break',
+  'blip',
+  'squeak',
+  'undertone',
+  'gap',
+  'late-speech',
+  'wrong-note',
+  'vibrato-unwanted',
+]);
+export type EventKind = z.infer<typeof eventKindSchema>;
 
 const feedsSchema = z.object({ map: z.boolean(), seams: z.boolean(), trends: z.boolean() });
 
 /** Which measures and events are valid for a score, and what its takes may change in what is remembered. */
 export const countsSchema = z.object({
   measures: z.array(measureSchema),
-  events: z.array(countedEventSchema),
+  events: z.array(eventKindSchema),
   feeds: feedsSchema,
   /** Explores: judged only on what it explores, never scolded for what it means to do. */
   exploring: z.boolean(),
@@ -75,7 +85,7 @@ export type Measure = z.infer<typeof measureSchema>;
 
 export const EVERYTHING_COUNTS: Counts = {
   measures: ['pitch', 'steadiness', 'level', 'colour', 'attack', 'seam', 'rhythm'],
-  events: [...countedEventSchema.options],
+  events: [...eventKindSchema.options],
   feeds: { map: true, seams: true, trends: true },
   exploring: false,
 };

@@ -1,3 +1,4 @@
+export { highOrLow } from './leaning';
 export type { Cents, Decibels, Hertz, Midi, Seconds, Semitones, Tempo } from './units';
 export { centsBetween, hertzToMidi, midiToHertz } from './pitch';
 export { displayName, noteName, noteNumber, setNaming, spokenName, type NamingConvention } from './names';

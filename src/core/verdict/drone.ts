@@ -5,7 +5,8 @@ import { justInterval } from './justInterval';
 import { NOTHING, type Part } from './part';
 import { nameOf, pitchOf, playedNotes, type Reading } from './reading';
 import { faultAt } from './tone';
-import { fixed, highOrLow } from './words';
+import { fixed } from './words';
+import { highOrLow } from '@/core/tuning';
 
 /** Intervals against a drone. With a live partner the held pitch is found in what is heard before the first note. */
 export function dronePart(reading: Reading, a4: number, heldHz: number | null): Part {

@@ -6,7 +6,8 @@ import type { Limits } from './limits';
 import { NOTHING, type Part } from './part';
 import type { Reading } from './reading';
 import { faultAt } from './tone';
-import { fixed, highOrLow } from './words';
+import { fixed } from './words';
+import { highOrLow } from '@/core/tuning';
 import {
   air,
   centre,

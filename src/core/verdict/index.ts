@@ -7,4 +7,4 @@ export { differenceWord, distanceOf, type Distance } from './sameness';
 export type { Played } from './reading';
 export { ARRIVAL_SECONDS, type JudgedSeam } from './seams';
 export { findingSchema, type Finding, type Verdict } from './verdict';
-export { because, fixed, highOrLow, listed, plural } from './words';
+export { because, fixed, listed, plural } from './words';

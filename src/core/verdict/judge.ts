@@ -27,7 +27,7 @@ import { registerTestPart, richnessPart, roomPart, slidePart } from './setup';
 import { sweepPart } from './sweep';
 import { colourPart, levelPart, pitchPart, steadinessPart } from './tone';
 import type { Verdict } from './verdict';
-import { highOrLow } from './words';
+import { highOrLow } from '@/core/tuning';
 import { waysPart } from './ways';
 
 /** One note of the score as it was played. */

@@ -3,7 +3,8 @@ import { type Note } from '@/core/hearing/notes';
 import { NOTHING, type Part } from './part';
 import { centsOff, nameOf, playedNotes, scoreNoteOf, type Reading } from './reading';
 import { faultAt } from './tone';
-import { fixed, highOrLow } from './words';
+import { fixed } from './words';
+import { highOrLow } from '@/core/tuning';
 
 /** What of a tone is compared. */
 export type Colour = Pick<Note, 'brightness' | 'richness' | 'airinessDb' | 'oddEvenDb' | 'levelDb'>;

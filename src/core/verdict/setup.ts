@@ -4,7 +4,8 @@ import { NOTHING, type Part } from './part';
 import { centsOff, nameOf, playedNotes, stretch, type Reading } from './reading';
 import type { Finding } from './verdict';
 import { displayName } from '@/core/tuning';
-import { fixed, highOrLow, listed } from './words';
+import { fixed, listed } from './words';
+import { highOrLow } from '@/core/tuning';
 
 /** Where the slide should go, from what was heard of a few plain notes. */
 export function slidePart(reading: Reading, a4: number, celsius: number | null): Part {

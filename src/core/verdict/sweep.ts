@@ -3,7 +3,8 @@ import type { Decibels } from '@/core/tuning';
 import type { SweepLeg } from './drawing';
 import { NOTHING, type Part } from './part';
 import { nameOf, stretch, type Reading } from './reading';
-import { fixed, highOrLow } from './words';
+import { fixed } from './words';
+import { highOrLow } from '@/core/tuning';
 
 const BIN_DB = 2;
 /** Decibels of air that count as much as one more partial. */

@@ -5,7 +5,8 @@ import type { Fault, FaultKind } from './fault';
 import { NOTHING, type Part } from './part';
 import { centsOff, nameOf, playedNotes, scoreNoteOf, type Reading } from './reading';
 import type { Finding } from './verdict';
-import { fixed, highOrLow, listed } from './words';
+import { fixed, listed } from './words';
+import { highOrLow } from '@/core/tuning';
 
 type Pair = ReturnType<typeof playedNotes>[number];
 

@@ -1,12 +1,5 @@
 import type { UnknownReason } from '@/core/hearing/notes';
 
-/** `6 low`, `true`, `11 high`: a tendency as a player says it. */
-export function highOrLow(cents: number): string {
-  const whole = Math.round(cents);
-  if (whole === 0) return 'true';
-  return `${Math.abs(whole)} ${whole > 0 ? 'high' : 'low'}`;
-}
-
 const REASONS: Readonly<Record<UnknownReason, string>> = {
   'too-short': 'the note was too short to tell',
   'too-noisy': 'there was too much noise to tell',

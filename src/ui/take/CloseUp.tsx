@@ -1,3 +1,4 @@
+import { highOrLow } from '@/core/tuning';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { useState, type ReactNode } from 'react';
@@ -8,7 +9,6 @@ import {
   distanceOf,
   differenceWord,
   fixed,
-  highOrLow,
   listed,
   type JudgedNote,
   type JudgedSeam,

@@ -1,5 +1,5 @@
 import type { Cents, Decibels, Seconds } from '@/core/tuning';
-import { highOrLow } from '@/core/verdict';
+import { highOrLow } from '@/core/tuning';
 
 /** The big word on the stand: only what to change, or `hold`. */
 export interface LiveWord {

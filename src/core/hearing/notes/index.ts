@@ -10,3 +10,4 @@ export {
 export type { Note, NoteEvent, PurityLimits, Transition, UnknownReason } from './note';
 export { hearNotes, type Heard } from './hear';
 export type { HearingOptions } from './hearing';
+export { LEAST_MODEL_SECONDS, modelFrom, modelNotes, nearestNote } from './modelNotes';

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { eventKindSchema } from '@/core/music';
 import type { Seconds } from '@/core/tuning';
 
 /** Why a figure is missing; shown to the player in place of a number. */
@@ -68,16 +69,7 @@ export const lengthOf = ({ startSeconds, endSeconds }: Pick<Note, 'startSeconds'
   endSeconds - startSeconds;
 
 export const eventSchema = z.object({
-  kind: z.enum([
-    'break',
-    'blip',
-    'squeak',
-    'undertone',
-    'gap',
-    'late-speech',
-    'wrong-note',
-    'vibrato-unwanted',
-  ]),
+  kind: eventKindSchema,
   startSeconds: z.number(),
   endSeconds: z.number(),
   soundingMidi: z.number().int().nullable(),

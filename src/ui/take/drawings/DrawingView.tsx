@@ -1,4 +1,5 @@
-import { differenceWord, fixed, highOrLow, type Drawing } from '@/core/verdict';
+import { highOrLow } from '@/core/tuning';
+import { differenceWord, fixed, type Drawing } from '@/core/verdict';
 import { BendDrawing, LinesDrawing, ScanDrawing, SweepDrawing } from './curves';
 import { AxisRows, Titled, type AxisRow } from './rows';
 

@@ -1,10 +1,11 @@
+import { highOrLow } from '@/core/tuning';
 import { extent } from 'd3-array';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import Svg, { Circle, G, Line, Path, Rect, Text as SvgText } from 'react-native-svg';
-import { fixed, highOrLow, type Drawing } from '@/core/verdict';
+import { fixed, type Drawing } from '@/core/verdict';
 import { Soft } from '../../text';
 import { fonts, usePalette } from '../../theme';
 import { Titled } from './rows';

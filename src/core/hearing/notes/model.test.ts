@@ -1,7 +1,8 @@
+import { modelFrom, modelNotes, nearestNote } from '@/core/hearing/notes';
 import * as fc from 'fast-check';
 import type { Note } from '@/core/hearing/notes';
-import { modelFrom, modelNotes, modelOf, nearestNote } from '.';
-import { scoreOfFamily } from './scores.testing';
+import { modelOf } from '@/core/music';
+import { scoreOfFamily } from '@/core/music/scores.testing';
 
 const note = (soundingMidi: number, startSeconds: number, seconds: number, brightness: number | null = 2) =>
   ({ soundingMidi, startSeconds, endSeconds: startSeconds + seconds, brightness }) as Note;
