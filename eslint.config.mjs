@@ -10,10 +10,23 @@ const ROOMS = {
   audio: ['core', 'worker'],
   store: ['core', 'worker'],
   ui: ['core'],
-  practice: ['core', 'worker', 'audio', 'store', 'ui'],
-  screens: ['core', 'audio', 'store', 'ui', 'practice'],
-  app: ['core', 'worker', 'audio', 'store', 'ui', 'practice', 'screens'],
+  features: ['core', 'worker', 'audio', 'store', 'ui'],
+  app: ['store', 'ui', 'features'],
 };
+
+/** Each part of the work is a folder with all that belongs to it; it may use the parts before it. */
+const FEATURE_ORDER = [
+  'sound',
+  'take',
+  'stand',
+  'library',
+  'music',
+  'instruments',
+  'map',
+  'log',
+  'bench',
+  'today',
+];
 
 /** Data flows one way: music → hearing → take → verdict. Each room of the core may use those before it. */
 const CORE_ORDER = [
@@ -35,7 +48,7 @@ const CORE_ORDER = [
 
 const zones = [
   ...Object.entries(ROOMS).map(([room, allowed]) => ({
-    target: `./src/${room}`,
+    target: `./src/${room}/**/!(*.test|*.testing).{ts,tsx}`,
     from: './src',
     except: [room, ...allowed].map((name) => `./${name}`),
     message: `src/${room} may use only: ${allowed.join(', ') || 'nothing'}.`,
@@ -45,6 +58,12 @@ const zones = [
     from: './src/core',
     except: CORE_ORDER.slice(0, i + 1).map((name) => `./${name}`),
     message: `core/${room} may use only the rooms before it: ${CORE_ORDER.slice(0, i).join(', ') || 'none'}.`,
+  })),
+  ...FEATURE_ORDER.map((room, i) => ({
+    target: `./src/features/${room}`,
+    from: './src/features',
+    except: FEATURE_ORDER.slice(0, i + 1).map((name) => `./${name}`),
+    message: `features/${room} may use only: ${FEATURE_ORDER.slice(0, i).join(', ') || 'no other feature'}.`,
   })),
   { target: './server', from: './src', except: ['./core'], message: 'The server uses the core only.' },
   { target: './src', from: './server', message: 'The app knows the server by its API only.' },
@@ -83,9 +102,8 @@ export default tseslint.config(
                 '@/store/*',
                 '@/ui/*',
                 '!@/ui/*.testing',
-                '@/practice/*',
-                '!@/practice/*.testing',
-                '@/screens/*',
+                '@/features/*/*',
+                '!@/features/*/*.testing',
               ],
               message: 'Go in by the door: the folder’s index.ts.',
             },

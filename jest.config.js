@@ -39,7 +39,7 @@ module.exports = {
       },
       displayName: 'app',
       setupFilesAfterEnv: ['<rootDir>/jest.cases.js'],
-      testMatch: ['<rootDir>/src/{audio,practice,screens,store,ui,worker}/**/*.test.ts'],
+      testMatch: ['<rootDir>/src/{audio,features,store,ui,worker}/**/*.test.ts'],
     },
   ],
 };

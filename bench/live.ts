@@ -10,7 +10,7 @@ const TAKES = [
 ];
 const TAKE_MS = 60_000;
 
-/** What the page says of a take's thread when it ends: see src/practice/threadHealth.ts. */
+/** What the page says of a take's thread when it ends: see src/features/stand/threadHealth.ts. */
 interface Summary {
   readonly paintings: number;
   readonly paintingsPerSecond: number;

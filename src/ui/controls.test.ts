@@ -1,11 +1,9 @@
 import { createElement } from 'react';
-import { findFamily } from '@/core/music';
 import { findInstrument } from '@/core/instruments';
 import { Bore } from './bore/Bore';
 import { RangeBore } from './bore/RangeBore';
 import { Button } from './button';
 import { Choice, Stepper } from './controls';
-import { ParameterControls } from './exercise/ParameterControls';
 import { mount, type Mounted } from './mount.testing';
 
 let page: Mounted;
@@ -162,52 +160,5 @@ describe('the bore', () => {
     expect(value).toEqual({ low: 65, high: 68 });
     for (let i = 0; i < 9; i++) page.press(page.find('slider', /highest/), 'ArrowDown');
     expect(value).toEqual({ low: 65, high: 68 });
-  });
-});
-
-describe('what can be set of an exercise', () => {
-  it('has a control for everything, and each changes just its own field', () => {
-    const oboe = findInstrument('oboe')!;
-    for (const id of ['octave-slurs', 'drone-work', 'roaming-scale', 'tapers']) {
-      const family = findFamily(id)!;
-      const values = family.defaults(oboe, 'steady');
-      const changes: Record<string, unknown>[] = [];
-      page = mount(
-        createElement(ParameterControls, {
-          instrument: oboe,
-          specs: family.specs,
-          values,
-          boreHeight: 300,
-          onChange: (part: Readonly<Record<string, unknown>>) => changes.push(part),
-        }),
-      );
-      for (const spec of Object.values(family.specs)) expect(page.words()).toContain(spec.label);
-      page.tap(page.find('radio', 'wanted'));
-      expect(changes).toEqual([{ vibrato: 'wanted' }]);
-      if (id !== 'tapers') page.leave();
-    }
-  });
-
-  it('a tempo that is free can be set again, by the metronome’s steps', () => {
-    const family = findFamily('octave-slurs')!;
-    const flute = findInstrument('flute')!;
-    let values: Record<string, unknown> = { ...family.defaults(flute, 'steady'), tempo: 60 };
-    const controls = () =>
-      createElement(ParameterControls, {
-        instrument: flute,
-        specs: family.specs,
-        values,
-        boreHeight: 300,
-        onChange: (part: Readonly<Record<string, unknown>>) => {
-          values = { ...values, ...part };
-          page.show(controls());
-        },
-      });
-    page = mount(controls());
-    page.tap(page.find('button', 'Tempo: more'));
-    expect(values['tempo']).toBe(63);
-    page.tap(page.find('radio', 'free'));
-    expect(values['tempo']).toBeNull();
-    expect(page.has('button', 'Tempo: more')).toBe(false);
   });
 });

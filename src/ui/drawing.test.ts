@@ -1,6 +1,4 @@
-import type { Trace } from '@/core/take';
 import { agoText, dayHeading, daysAgo } from './dates';
-import { ribbonPath } from './take/ribbonPath';
 import { stage } from './theme';
 import { fraying, ThreadPainter, thickness } from './thread/painter';
 
@@ -66,22 +64,6 @@ describe('the thread', () => {
     for (let i = 0; i < 20; i++) painter.push(point(i / 20, 69, -20, -10));
     expect(lines.filter((line) => line.alpha < 1).length).toBeGreaterThan(10);
   });
-});
-
-test('the ribbon of a note has a hole where the pitch is unknown, and ends with the note', () => {
-  const trace: Trace = {
-    stepSeconds: 0.1,
-    pitchMidi: [69, 69, 69.05, null, 69, 69, 69, 70],
-    levelDb: Array.from({ length: 8 }, () => -20),
-    airinessDb: Array.from({ length: 8 }, () => null),
-    brightness: [],
-    richness: [],
-  };
-  const view = { width: 80, height: 40, fromSeconds: 0, toSeconds: 0.8, middleMidi: 69, reachCents: 25 };
-  const path = ribbonPath(trace, { startSeconds: 0, endSeconds: 0.7 }, view);
-  expect(path.match(/M/g)).toHaveLength(2);
-  const numbers = [...path.matchAll(/(-?[\d.]+),(-?[\d.]+)/g)];
-  for (const [, x] of numbers) expect(Number(x)).toBeLessThanOrEqual(66);
 });
 
 test('days count by the calendar, not by hours', () => {

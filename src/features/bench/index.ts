@@ -1,0 +1,2 @@
+export { BenchScreen } from './BenchScreen';
+export { LimitsScreen } from './LimitsScreen';

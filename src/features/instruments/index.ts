@@ -1,0 +1,2 @@
+export { InstrumentScreen } from './InstrumentScreen';
+export { InstrumentsScreen } from './InstrumentsScreen';

@@ -1,0 +1,203 @@
+import { useLocalSearchParams, useRouter } from 'expo-router';
+import { useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { beatsToSeconds, keysOfDay, keyTitle, scoreBeats, type Score } from '@/core/music';
+import type { Instrument } from '@/core/instruments';
+import { displayName } from '@/core/tuning';
+import { BeginButton, ListenPanel } from './BeginPanel';
+import { ModelPanel } from './ModelPanel';
+import { downloadMidi, downloadMusicXml } from './files';
+import { useExample } from './useExample';
+import { useExercise, type Exercise } from './useExercise';
+import { useSettings } from '@/store';
+import { Body, Button, Heading, Notation, Notice, Screen, Soft, useShape } from '@/ui';
+import { ParameterControls } from './ParameterControls';
+
+export function ExerciseScreen() {
+  const { id } = useLocalSearchParams<{ id: string }>();
+  const exercise = useExercise(id);
+  const router = useRouter();
+  if (!exercise)
+    return (
+      <Notice
+        problem
+        text={`There is no exercise “${id}”.`}
+        action={{ label: 'To the library', onPress: () => router.replace('/practise') }}
+      />
+    );
+  return <ExercisePage {...exercise} />;
+}
+
+function lengthOf(score: Score): string {
+  const seconds = Math.round(beatsToSeconds(score, scoreBeats(score)));
+  return seconds < 60 ? `${seconds} s` : `${Math.floor(seconds / 60)} min ${seconds % 60} s`;
+}
+
+/** One family: the music as it is set now, what can be set, and what it is for. */
+function ExercisePage({ family, instrument, values, score, set, reset }: Exercise) {
+  const { wide, height } = useShape();
+  const { settings } = useSettings();
+  const made = score.ok ? score.value : null;
+  return (
+    <Screen
+      caption={instrument.name}
+      title={family.title}
+      foot={<BeginButton score={made} from={`/exercise/${family.id}`} />}
+      beside={
+        <>
+          <ListenPanel />
+          {'model' in family.specs ? (
+            <ModelPanel instrument={instrument} score={made} values={values} onChange={set} />
+          ) : null}
+          <ParameterControls
+            instrument={instrument}
+            specs={family.specs}
+            values={values}
+            onChange={set}
+            boreHeight={wide ? Math.min(460, height - 280) : 340}
+          />
+          {'key' in family.specs ? <KeysOfToday onChoose={(key) => set({ key })} /> : null}
+          <Button look="quiet" label="As usual again" onPress={reset} />
+          <About family={family} instrument={instrument} />
+        </>
+      }
+    >
+      {score.ok ? null : <Notice problem text={score.problem} testID="problem" />}
+      {made ? (
+        <>
+          <Music score={made} instrument={instrument} />
+          <Soft>
+            {[
+              made.tempo === null ? 'free time' : `♩ ${made.tempo}`,
+              made.swing ? 'swung quavers' : null,
+              lengthOf(made),
+              made.drone.length > 0
+                ? `drone ${made.drone.map((note) => displayName(note - instrument.transposition)).join(', ')} as written`
+                : null,
+              made.longestSeconds === null ? null : `ends by itself after ${made.longestSeconds / 60} min`,
+            ]
+              .filter((part) => part !== null)
+              .join(' · ')}
+          </Soft>
+          <Example score={made} a4={settings.a4} />
+          <Out score={made} instrument={instrument} printPath={`/print?exercise=${family.id}`} />
+        </>
+      ) : null}
+    </Screen>
+  );
+}
+
+const DAY_MS = 86_400_000;
+
+/** An easy and a hard key each day. */
+function KeysOfToday({ onChoose }: { onChoose: (key: string) => void }) {
+  const [{ easy, hard }] = useState(() => keysOfDay(Math.floor(Date.now() / DAY_MS)));
+  return (
+    <View>
+      <Soft>Today’s keys</Soft>
+      <View style={styles.row}>
+        <Button look="quiet" label={`easy: ${keyTitle(easy)}`} onPress={() => onChoose(String(easy))} />
+        <Button look="quiet" label={`hard: ${keyTitle(hard)}`} onPress={() => onChoose(String(hard))} />
+      </View>
+    </View>
+  );
+}
+
+/** On a phone the first lines, so that what can be set is near; all of it on demand. */
+function Music({ score, instrument }: { score: Score; instrument: Instrument }) {
+  const { wide } = useShape();
+  const [whole, setWhole] = useState(false);
+  const [fits, setFits] = useState(true);
+  const cut = !wide && !whole;
+  return (
+    <View style={styles.block}>
+      <View style={cut ? styles.beginning : undefined}>
+        <View onLayout={(event) => setFits(event.nativeEvent.layout.height <= BEGINNING)}>
+          <Notation score={score} instrument={instrument} scale={wide ? 1.15 : 1.35} />
+        </View>
+      </View>
+      {!wide && !fits ? (
+        <Button
+          look="quiet"
+          label={whole ? 'The beginning only' : 'All of the music'}
+          onPress={() => setWhole(!whole)}
+        />
+      ) : null}
+    </View>
+  );
+}
+
+function Example({ score, a4 }: { score: Score; a4: number }) {
+  const example = useExample(score, a4);
+  if (score.notes.length === 0) return null;
+  const busy = example.state !== 'silent';
+  return (
+    <View style={styles.block}>
+      <Heading>Hear it</Heading>
+      <View style={styles.row}>
+        <Button
+          label={busy && example.kind === 'clean' ? 'Stop' : 'Played cleanly'}
+          onPress={() => (busy && example.kind === 'clean' ? example.stop() : example.play('clean'))}
+        />
+        <Button
+          label={busy && example.kind === 'faulty' ? 'Stop' : 'With the usual fault'}
+          onPress={() => (busy && example.kind === 'faulty' ? example.stop() : example.play('faulty'))}
+        />
+      </View>
+      <Soft testID="example">
+        {example.state === 'preparing'
+          ? 'The simulated player gets ready …'
+          : example.state === 'playing' && example.kind === 'faulty'
+            ? `Listen for ${example.listenFor}.`
+            : 'By the simulated player: a stand-in, not a musician.'}
+      </Soft>
+    </View>
+  );
+}
+
+function Out({ score, instrument, printPath }: { score: Score; instrument: Instrument; printPath: string }) {
+  const router = useRouter();
+  if (score.notes.length === 0) return null;
+  return (
+    <View style={styles.block}>
+      <Heading>Take it along</Heading>
+      <View style={styles.row}>
+        <Button label="A sheet to print" onPress={() => router.push(printPath)} />
+        <Button label="MusicXML" onPress={() => void downloadMusicXml(score, instrument)} />
+        <Button label="MIDI" onPress={() => void downloadMidi(score, instrument)} />
+      </View>
+    </View>
+  );
+}
+
+function About({ family, instrument }: Pick<Exercise, 'family' | 'instrument'>) {
+  const cautions = [family.caution, ...instrument.cautions].filter((each) => each !== null);
+  return (
+    <View style={styles.about}>
+      <Heading>What it is for</Heading>
+      <Body>{family.what}</Body>
+      <Heading>How</Heading>
+      <Body>{family.how}</Body>
+      <Heading>What is measured</Heading>
+      <Body>{family.measured}</Body>
+      {cautions.length > 0 ? (
+        <>
+          <Heading>Take care</Heading>
+          {cautions.map((caution) => (
+            <Body key={caution}>{caution}</Body>
+          ))}
+        </>
+      ) : null}
+    </View>
+  );
+}
+
+/** Height of the first lines, about two and a half. */
+const BEGINNING = 330;
+
+const styles = StyleSheet.create({
+  beginning: { maxHeight: BEGINNING, overflow: 'hidden' },
+  block: { gap: 8 },
+  row: { flexDirection: 'row', flexWrap: 'wrap', gap: 10 },
+  about: { gap: 6 },
+});

@@ -1,0 +1,143 @@
+import { useLocalSearchParams, useRouter } from 'expo-router';
+import { useMemo, useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { excerpt, placesIn, type Place, type Score } from '@/core/music';
+import { findInstrument, type Instrument } from '@/core/instruments';
+import { weakNotes } from '@/core/take';
+import { BeginButton, ListenPanel } from '@/features/library';
+import { downloadMidi, downloadMusicXml, useExample } from '@/features/library';
+import { rememberRemoved } from './removedPiece';
+import { removeMusic, useLog, useMusic, useSettings } from '@/store';
+import { Body, Button, Heading, Notation, Notice, Screen, Soft, useShape } from '@/ui';
+
+const KINDS: Readonly<Record<Place['kind'], string>> = {
+  seam: 'Across a break',
+  vent: 'The hand at once',
+  weak: 'Weak on your map',
+  outside: 'Out of range',
+};
+
+export function PieceScreen() {
+  const { id } = useLocalSearchParams<{ id: string }>();
+  const { data: pieces } = useMusic();
+  const { settings } = useSettings();
+  const router = useRouter();
+  const piece = pieces?.find((each) => each.id === id);
+  const instrument = findInstrument(settings.instrumentId);
+  if (!pieces) return null;
+  if (!piece || !instrument)
+    return (
+      <Notice
+        problem
+        text="This piece is not among your music."
+        action={{ label: 'To your music', onPress: () => router.replace('/music') }}
+      />
+    );
+  const remove = async () => {
+    rememberRemoved(await removeMusic(piece.id));
+    router.replace('/music');
+  };
+  return (
+    <PieceView
+      key={piece.id}
+      id={piece.id}
+      score={piece.score}
+      instrument={instrument}
+      onRemove={() => void remove()}
+    />
+  );
+}
+
+interface PieceViewProps {
+  readonly id: string;
+  readonly score: Score;
+  readonly instrument: Instrument;
+  readonly onRemove: () => void;
+}
+
+/** Own music with its places marked; a place that is chosen is cut out as a drill. */
+function PieceView({ id, score, instrument, onRemove }: PieceViewProps) {
+  const { wide } = useShape();
+  const { settings } = useSettings();
+  const { data: log } = useLog();
+  const places = useMemo(
+    () => placesIn(score, instrument, weakNotes(log?.takes ?? [], instrument)),
+    [score, instrument, log],
+  );
+  const marked = useMemo(() => new Set(places.map((place) => place.note)), [places]);
+  const [chosen, setChosen] = useState<Place | null>(null);
+  const drill = useMemo(
+    () =>
+      chosen
+        ? {
+            ...excerpt(score, chosen.note - (chosen.kind === 'seam' ? 1 : 2), chosen.note + 1),
+            instrumentId: instrument.id,
+          }
+        : null,
+    [score, chosen, instrument],
+  );
+  // It is played on the instrument of the moment, whatever it was brought in for.
+  const own = useMemo(() => ({ ...score, instrumentId: instrument.id }), [score, instrument]);
+  const example = useExample(drill, settings.a4);
+  return (
+    <Screen
+      caption={instrument.name}
+      title={score.title}
+      foot={
+        <BeginButton score={drill ?? own} from={`/music/${id}`} label={drill ? 'Begin the drill' : 'Begin'} />
+      }
+      beside={
+        <>
+          <ListenPanel />
+          {drill && chosen ? (
+            <View style={styles.block} testID="drill">
+              <Heading>{`Just this: ${chosen.text}`}</Heading>
+              <Notation score={drill} instrument={instrument} scale={wide ? 1.15 : 1.35} />
+              <Soft>{`${drill.repeats} times${drill.tempo === null ? '' : `, ♩ ${drill.tempo}`}`}</Soft>
+              <View style={styles.row}>
+                <Button
+                  label={example.state === 'silent' ? 'Hear it' : 'Stop'}
+                  onPress={() => (example.state === 'silent' ? example.play('clean') : example.stop())}
+                />
+                <Button label="MusicXML" onPress={() => void downloadMusicXml(drill, instrument)} />
+                <Button label="MIDI" onPress={() => void downloadMidi(drill, instrument)} />
+              </View>
+            </View>
+          ) : null}
+          <Places places={places} onChoose={setChosen} />
+          <Button look="quiet" label="Remove this piece" onPress={onRemove} testID="remove" />
+        </>
+      }
+    >
+      <Notation score={score} instrument={instrument} scale={wide ? 1.15 : 1.35} marked={marked} />
+    </Screen>
+  );
+}
+
+function Places({ places, onChoose }: { places: readonly Place[]; onChoose: (place: Place) => void }) {
+  if (places.length === 0) return <Body>Nothing in it crosses a break or asks for a vent.</Body>;
+  return (
+    <View style={styles.block}>
+      <Heading>{`${places.length} ${places.length === 1 ? 'place' : 'places'} to know of`}</Heading>
+      {(Object.keys(KINDS) as Place['kind'][]).map((kind) => {
+        // The same crossing met again is the same work.
+        const here = places.filter(
+          (place, i) => place.kind === kind && places.findIndex((each) => each.text === place.text) === i,
+        );
+        return here.length === 0 ? null : (
+          <View key={kind}>
+            <Soft>{KINDS[kind]}</Soft>
+            {here.map((place) => (
+              <Button key={place.text} look="quiet" label={place.text} onPress={() => onChoose(place)} />
+            ))}
+          </View>
+        );
+      })}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  block: { gap: 8 },
+  row: { flexDirection: 'row', flexWrap: 'wrap', gap: 10 },
+});

@@ -1,0 +1,2 @@
+export { MusicScreen } from './MusicScreen';
+export { PieceScreen } from './PieceScreen';

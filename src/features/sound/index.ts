@@ -1,0 +1,3 @@
+export { askForRecording, chooseFile, chosenFile, useChosenFile } from './chosenFile';
+export { useAwake } from './useAwake';
+export { usePlayback } from './usePlayback';

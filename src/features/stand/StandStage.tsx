@@ -1,0 +1,148 @@
+import { useCallback, useEffect, useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import type { Score } from '@/core/music';
+import { findInstrument } from '@/core/instruments';
+import { useStand } from './useStand';
+import { type StandEngine } from './standEngine';
+import { type StandState } from './standState';
+import type { Running, Settings } from '@/store';
+import { Notice, Pictures, Soft, stage, useShape } from '@/ui';
+import { PageOfMusic } from './PageOfMusic';
+import { StandFoot } from './StandFoot';
+import { StandKeys } from './StandKeys';
+import { Thread } from './Thread';
+import { useRoom } from './useRoom';
+import { Words, WORDS_ROOM } from './Words';
+
+interface StandStageProps {
+  readonly score: Score;
+  readonly settings: Settings;
+  readonly running: Running | null;
+  readonly onDone: () => void;
+  readonly onLeave: () => void;
+}
+
+/** About what the line at the top and the keys take. */
+const HEAD_AND_FOOT = 136;
+/** Of the height over the words, the most that music over a thread may take. */
+const MUSIC_SHARE = 0.42;
+
+/** One block on the stand. */
+export function StandStage({ score, settings, running, onDone, onLeave }: StandStageProps) {
+  const { engine, state } = useStand({ score, settings, running, onDone });
+  const shape = useShape();
+  const { wide, low, width } = shape;
+  const instrument = findInstrument(score.instrumentId);
+  const [help, setHelp] = useState(false);
+  const isNew = running === null;
+  useEffect(() => {
+    // Coming here from a touch, however long ago, the block begins at once; after a reload the browser wants another first.
+    if (isNew && navigator.userActivation?.hasBeenActive !== false) engine.start();
+  }, [engine, isNew]);
+  const leave = useCallback(() => {
+    engine.cancel();
+    onLeave();
+  }, [engine, onLeave]);
+  const page = engine.pages[state.page];
+  const side = wide || low;
+  const { height, onLayout } = useRoom(shape.height - HEAD_AND_FOOT);
+  // The words need theirs. Beside the thread the music has the rest; over it the thread takes what the music leaves.
+  const room = Math.floor((side ? 1 : MUSIC_SHARE) * (height - WORDS_ROOM[low ? 'low' : 'high']));
+  return (
+    <View role="main" style={styles.stage}>
+      <StandKeys engine={engine} state={state} onLeave={leave} onHelp={() => setHelp(!help)} />
+      <Top score={engine.score} settings={settings} state={state} engine={engine} />
+      {help ? <Help /> : null}
+      <View style={[styles.middle, side && styles.beside]} onLayout={onLayout}>
+        <View style={[styles.music, side && { width: width * (wide ? 0.46 : 0.38) }]}>
+          {page && instrument ? (
+            <PageOfMusic
+              score={engine.score}
+              page={page}
+              current={state.group}
+              instrument={instrument}
+              size={low ? 1.1 : wide ? 2 : 1.5}
+              room={room}
+            />
+          ) : null}
+          {side ? <Words state={state} /> : null}
+        </View>
+        {page && instrument ? (
+          <Thread
+            engine={engine}
+            page={page}
+            instrument={instrument}
+            state={state}
+            beside={side}
+            width={side ? width * (wide ? 0.5 : 0.56) : width - 24}
+          />
+        ) : engine.score.pictures.length > 0 ? (
+          <View style={side ? styles.picturesBeside : styles.pictures}>
+            <Pictures
+              score={engine.score}
+              beat={state.beat}
+              height={side ? height : height - WORDS_ROOM.high - 16}
+            />
+          </View>
+        ) : null}
+        {side ? null : <Words state={state} />}
+      </View>
+      <StandFoot engine={engine} state={state} onLeave={leave} />
+    </View>
+  );
+}
+
+function Top({
+  score,
+  settings,
+  state,
+  engine,
+}: {
+  score: Score;
+  settings: Settings;
+  state: StandState;
+  engine: StandEngine;
+}) {
+  const total = engine.pages.length;
+  const place = total > 1 ? ` · ${state.page + 1} of ${total}` : '';
+  return (
+    <View style={styles.top}>
+      <Soft style={styles.shrink}>{`${score.title}${place}`}</Soft>
+      <Soft>
+        {[
+          score.tempo === null || settings.metronome.mode === 'off' ? 'free' : `♩ ${score.tempo}`,
+          `A ${settings.a4}`,
+          state.drone ? 'drone' : null,
+        ]
+          .filter((part) => part !== null)
+          .join(' · ')}
+      </Soft>
+    </View>
+  );
+}
+
+function Help() {
+  return (
+    <Notice
+      testID="keys"
+      text="Space: start and stop. Right, Page down or right pedal: go on, next breath. Left, Page up, R or left pedal: this breath again. M: metronome. D: drone. H: hide the pitch. Escape: leave."
+    />
+  );
+}
+
+const styles = StyleSheet.create({
+  stage: { flex: 1, backgroundColor: stage.paper, padding: 12, gap: 8 },
+  top: {
+    flexDirection: 'row',
+    justifyContent: 'space-between',
+    paddingHorizontal: 6,
+    paddingTop: 4,
+    gap: 12,
+  },
+  shrink: { flexShrink: 1 },
+  middle: { flex: 1, alignItems: 'center', justifyContent: 'space-evenly', gap: 8, minHeight: 0 },
+  beside: { flexDirection: 'row', gap: 18 },
+  pictures: { width: '100%' },
+  picturesBeside: { flex: 1 },
+  music: { width: '100%', gap: 10, justifyContent: 'center' },
+});

@@ -1,0 +1,42 @@
+import { StyleSheet, Text, View } from 'react-native';
+import type { StandState } from './standState';
+import { fonts, Notice, Soft, stage, useShape } from '@/ui';
+
+/** Heights of the word and two lines under it, so that nothing moves when a hint is long. */
+export const WORDS_ROOM = { low: 116, high: 142 } as const;
+
+/** The one word, to be read from a metre away. */
+export function Words({ state }: { state: StandState }) {
+  const { low } = useShape();
+  const long = state.word.length > 8;
+  return (
+    <View style={[styles.words, { minHeight: WORDS_ROOM[low ? 'low' : 'high'] }]} aria-live="polite">
+      <Text
+        testID="word"
+        style={[styles.word, low && styles.lowWord, long && styles.longWord]}
+        numberOfLines={1}
+      >
+        {state.word}
+      </Text>
+      <Soft style={styles.hint} testID="hint">
+        {state.hint}
+      </Soft>
+      {state.problem ? <Notice problem text={state.problem} testID="problem" /> : null}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  words: { alignItems: 'center', gap: 2, justifyContent: 'center' },
+  word: {
+    fontFamily: fonts.display,
+    fontSize: 76,
+    lineHeight: 88,
+    color: stage.ink,
+    textAlign: 'center',
+    fontVariant: ['lining-nums', 'tabular-nums'],
+  },
+  lowWord: { fontSize: 54, lineHeight: 62 },
+  longWord: { fontSize: 46, lineHeight: 56 },
+  hint: { fontSize: 20, lineHeight: 26, textAlign: 'center' },
+});

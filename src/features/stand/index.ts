@@ -1,0 +1,1 @@
+export { StandScreen } from './StandScreen';

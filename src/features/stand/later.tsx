@@ -1,0 +1,3 @@
+import { later } from '@/ui';
+
+export const StandStage = later(async () => (await import('./StandStage')).StandStage);

@@ -1,0 +1,44 @@
+import { limitsOf } from '@/core/verdict';
+import { droneHertz, restFrom, type Score } from '@/core/music';
+import { playerFor } from '@/core/lab';
+import type { SessionOptions, SourceChoice } from '@/audio';
+import { tuningOf, type Settings } from '@/store';
+import { chosenFile } from '@/features/sound';
+
+/** Where the sound of a block comes from; null when a recording has still to be chosen. */
+export function sourceChoice(score: Score, { source }: Settings): SourceChoice | null {
+  if (score.notes.length === 0) return { kind: 'none' };
+  if (source === 'microphone') return { kind: 'microphone' };
+  if (source === 'simulated')
+    return { kind: 'simulated', player: playerFor(score), seed: Date.now() % 100_000 };
+  const file = chosenFile();
+  return file ? { kind: 'file', file } : null;
+}
+
+/** What is sounding besides, now. */
+export interface Switches {
+  readonly byBeat: boolean;
+  readonly metronome: boolean;
+  readonly drone: boolean;
+}
+
+/** What of a session follows from the music and the settings. */
+export function sessionParts(score: Score, fromBeat: number, settings: Settings, switches: Switches) {
+  const limits = limitsOf(settings.level, settings.ownLimits);
+  const { metronome, drone } = settings;
+  const pitches = switches.drone ? droneHertz(score, settings.a4) : [];
+  return {
+    score,
+    fromBeat,
+    rest: restFrom(score, fromBeat),
+    a4: settings.a4,
+    offsets: tuningOf(settings).offsets,
+    purity: { cents: limits.purityCents, decibels: limits.purityDb },
+    metronome: switches.byBeat
+      ? { sounds: switches.metronome, subdivision: metronome.subdivision, accents: metronome.accents }
+      : null,
+    drone: pitches.length > 0 ? { ...drone, pitches } : null,
+    headphones: settings.headphones,
+    roundTrips: settings.roundTrips,
+  } satisfies Partial<SessionOptions>;
+}

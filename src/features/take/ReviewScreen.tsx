@@ -1,0 +1,91 @@
+import { useRouter } from 'expo-router';
+import { useState } from 'react';
+import { StyleSheet, TextInput } from 'react-native';
+import { useHearing } from './useHearing';
+import { discardDraft, keepDraft, putOnStand, undeleteTake, useDraft } from '@/store';
+import { TakeView } from './TakeView';
+import { Body, Button, fonts, Notice, Screen, usePalette } from '@/ui';
+
+/** The take that has just been played: look, listen, keep or discard. */
+export function ReviewScreen() {
+  const router = useRouter();
+  const palette = usePalette();
+  const { data: draft, isLoading } = useDraft();
+  const { playing, toggle } = useHearing(draft);
+  const [remark, setRemark] = useState('');
+  const [discarded, setDiscarded] = useState<string | null>(null);
+  if (isLoading) return null;
+  if (!draft) {
+    return (
+      <Screen title={discarded ? 'Discarded' : 'Nothing to look at'}>
+        {discarded ? (
+          <Notice
+            text="The take is gone from here. It can be had back for a week."
+            action={{
+              label: 'Undo',
+              onPress: () => void undeleteTake(discarded).then(() => router.replace(`/log/${discarded}`)),
+            }}
+          />
+        ) : (
+          <Body>A take that you have just played is shown here before it is kept.</Body>
+        )}
+        <Button look="strong" label="Play" onPress={() => router.replace('/stand')} />
+      </Screen>
+    );
+  }
+  const keep = async () => {
+    const { take, soundKept } = await keepDraft(remark);
+    router.replace({ pathname: '/log/[id]', params: { id: take.id, ...(soundKept ? {} : { quiet: '1' }) } });
+  };
+  return (
+    <TakeView
+      take={draft}
+      path="/review"
+      hear={<Button label={playing ? 'Stop listening' : 'Hear it'} onPress={toggle} testID="hear" />}
+      foot={
+        <>
+          <Button
+            large
+            grow={1}
+            label="Again"
+            onPress={() => {
+              void putOnStand(draft.score, '/review');
+              router.replace('/stand');
+            }}
+          />
+          <Button look="main" large grow={1.6} label="Keep" onPress={() => void keep()} testID="keep" />
+        </>
+      }
+    >
+      <TextInput
+        aria-label="Your remark"
+        placeholder="A remark of your own: reed, room, what you tried"
+        placeholderTextColor={palette.softInk}
+        value={remark}
+        onChangeText={setRemark}
+        multiline
+        style={[
+          styles.remark,
+          { borderColor: palette.hairline, color: palette.ink, backgroundColor: palette.leaf },
+        ]}
+      />
+      <Button
+        look="quiet"
+        label="Discard this take"
+        onPress={() => void discardDraft().then(setDiscarded)}
+        testID="discard"
+      />
+    </TakeView>
+  );
+}
+
+const styles = StyleSheet.create({
+  remark: {
+    minHeight: 76,
+    borderWidth: 1,
+    borderRadius: 16,
+    padding: 14,
+    fontFamily: fonts.text,
+    fontSize: 17,
+  },
+});

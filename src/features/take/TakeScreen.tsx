@@ -1,0 +1,75 @@
+import { useLocalSearchParams, useRouter } from 'expo-router';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { useHearing } from './useHearing';
+import { TakeView } from './TakeView';
+import { deleteTake, putOnStand, undeleteTake, useTake } from '@/store';
+import { Body, Button, Notice, Screen, Soft } from '@/ui';
+
+export function TakeScreen() {
+  const router = useRouter();
+  const { id, quiet } = useLocalSearchParams<{ id: string; quiet?: string }>();
+  const { data: take, isLoading } = useTake(id);
+  const { playing, toggle } = useHearing(take);
+  const [deleted, setDeleted] = useState(false);
+  if (isLoading) return null;
+  if (!take) {
+    return (
+      <Screen title={deleted ? 'Deleted' : 'This take is not here'}>
+        {deleted ? (
+          <Notice
+            text="The take is out of the log. It can be had back for a week."
+            action={{ label: 'Undo', onPress: () => void undeleteTake(id).then(() => setDeleted(false)) }}
+          />
+        ) : (
+          <Body>It may have been deleted, or belong to the other log.</Body>
+        )}
+        <Button label="To the log" onPress={() => router.replace('/log')} />
+      </Screen>
+    );
+  }
+  return (
+    <TakeView
+      take={take}
+      path={`/log/${id}`}
+      hear={
+        take.audio ? (
+          <Button label={playing ? 'Stop listening' : 'Hear it'} onPress={toggle} testID="hear" />
+        ) : (
+          <Soft>The sound of this take was not kept.</Soft>
+        )
+      }
+      foot={
+        <>
+          <Button large grow={1} label="To the log" onPress={() => router.replace('/log')} />
+          <Button
+            look="strong"
+            large
+            grow={1.6}
+            label="Play it again"
+            onPress={() => {
+              void putOnStand(take.score, `/log/${id}`);
+              router.push('/stand');
+            }}
+          />
+        </>
+      }
+    >
+      {quiet ? (
+        <Notice text="The take is kept without its sound: there is no room left for sound. Bench shows how much is used." />
+      ) : null}
+      {take.remark ? (
+        <View>
+          <Soft>Your remark</Soft>
+          <Body testID="remark">{take.remark}</Body>
+        </View>
+      ) : null}
+      <Button
+        look="quiet"
+        label="Delete this take"
+        testID="delete"
+        onPress={() => void deleteTake(take.id).then(() => setDeleted(true))}
+      />
+    </TakeView>
+  );
+}

@@ -1,0 +1,107 @@
+import { useMemo, useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import type { JudgedNote, Judgement } from '@/core/verdict';
+import { sameNoteElsewhere, type Take } from '@/core/take';
+import { usePlace } from './usePlace';
+import { useLog } from '@/store';
+import { Body, Button, momentText, Soft } from '@/ui';
+import { CloseUp } from './CloseUp';
+import { NoteRow } from './NoteRow';
+
+/** So many notes are shown at once; more are a tap away. */
+const FEW = 8;
+
+/** The take's notes one under the other, each with what happened in it; a tap opens its close-up. */
+export function TakeStrip({ take, judgement }: { take: Take; judgement: Judgement }) {
+  const { notes, seams } = judgement;
+  const [open, setOpen] = useState<number | null>(null);
+  const [all, setAll] = useState(false);
+  const seamInto = useMemo(() => new Map(seams.map((seam) => [seam.to.index, seam])), [seams]);
+  const troubled = (judged: JudgedNote) =>
+    judged.marks.length > 0 ||
+    judged.match.state !== 'played' ||
+    seamInto.get(judged.match.group.index)?.clean === false;
+  const stoodOut = notes.filter(troubled).slice(0, FEW);
+  const few = notes.length > FEW + 4 && !all;
+  const shown = few ? (stoodOut.length > 0 ? stoodOut : notes.slice(0, FEW)) : notes;
+  const heard = (judged: JudgedNote) =>
+    judged.match.note === null ? null : (take.notes[judged.match.note] ?? null);
+  const first = notes.find((judged) => judged.match.state === 'played');
+  const firstNote = first && heard(first);
+  const reference = first && firstNote ? { name: first.name, note: firstNote } : null;
+  return (
+    <View testID="strip">
+      {few ? <Soft>{stoodOut.length > 0 ? 'The notes that stood out' : 'The beginning'}</Soft> : null}
+      {shown.map((judged) => {
+        const { index } = judged.match.group;
+        const isOpen = open === index;
+        return (
+          <View key={index}>
+            <NoteRow
+              judged={judged}
+              note={heard(judged)}
+              seam={seamInto.get(index) ?? null}
+              trace={take.trace}
+              open={isOpen}
+              onPress={() => setOpen(isOpen ? null : index)}
+            />
+            {isOpen ? (
+              <CloseUp
+                judged={judged}
+                note={heard(judged)}
+                seam={seamInto.get(index) ?? null}
+                reference={reference}
+                trace={take.trace}
+              >
+                <HearPlace take={take} judged={judged} />
+              </CloseUp>
+            ) : null}
+          </View>
+        );
+      })}
+      {notes.length > FEW + 4 ? (
+        <Button
+          look="quiet"
+          label={all ? 'Fewer' : `All ${notes.length} notes`}
+          onPress={() => setAll(!all)}
+          testID="all-notes"
+        />
+      ) : null}
+    </View>
+  );
+}
+
+/** The sound of just this place, looped, also in turn with the same note of another take. */
+function HearPlace({ take, judged }: { take: Take; judged: JudgedNote }) {
+  const { data: log } = useLog();
+  const { match } = judged;
+  const parts = match.parts.map((i) => take.notes[i]!);
+  const { sounding } = match.group;
+  const other = useMemo(() => sameNoteElsewhere(log?.takes ?? [], take, sounding), [log, take, sounding]);
+  const { state, play, stop } = usePlace(take, other);
+  if (!take.audio) return <Soft>The sound of this take was not kept.</Soft>;
+  if (parts.length === 0) return null;
+  const [start, end] = [parts[0]!.startSeconds, parts[parts.length - 1]!.endSeconds];
+  const toggle = (wanted: 'this' | 'both') => (state === wanted ? stop() : void play(wanted, start, end));
+  return (
+    <View style={styles.hear}>
+      <Button
+        label={state === 'this' ? 'Stop' : 'Hear just this, over and over'}
+        onPress={() => toggle('this')}
+        testID="hear-place"
+      />
+      {other ? (
+        <Button
+          label={state === 'both' ? 'Stop' : `In turn with ${momentText(new Date(other.take.createdAt))}`}
+          onPress={() => toggle('both')}
+        />
+      ) : (
+        <Body>No other take has this note yet.</Body>
+      )}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  hear: { flexDirection: 'row', flexWrap: 'wrap', gap: 10, alignItems: 'center' },
+});

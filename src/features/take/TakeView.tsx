@@ -1,0 +1,103 @@
+import { useRouter } from 'expo-router';
+import { useMemo, type ReactNode } from 'react';
+import { judge, limitsOf } from '@/core/verdict';
+import { advise, nextTempo } from '@/core/verdict/coach';
+import { findFamily } from '@/core/music';
+import { findInstrument } from '@/core/instruments';
+import type { Take } from '@/core/take';
+import { putOnStand, useSettings } from '@/store';
+import { Body, Button, momentText, Notice, Screen, Soft, useShape } from '@/ui';
+import { DrawingView } from './drawings/DrawingView';
+import { Findings } from './Findings';
+import { setupText } from './setupText';
+import { AdviceCard } from './AdviceCard';
+import { TakeStrip } from './TakeStrip';
+
+interface TakeViewProps {
+  readonly take: Take;
+  /** Path of the take, to come back to from the stand. */
+  readonly path: string;
+  /** The way to hear it. */
+  readonly hear: ReactNode;
+  /** The player's remark and what else can be done with the take. */
+  readonly children: ReactNode;
+  readonly foot?: ReactNode;
+}
+
+/** One take for review: what happened in words, what to try, the strip, the family's drawing, the figures. */
+export function TakeView({ take, path, hear, children, foot }: TakeViewProps) {
+  const router = useRouter();
+  const { settings } = useSettings();
+  const { level, ownLimits, school } = settings;
+  const judgement = useMemo(() => judge(take, limitsOf(level, ownLimits)), [take, level, ownLimits]);
+  const advice = useMemo(() => advise(judgement, take.score, school), [judgement, take, school]);
+  const tempo = nextTempo(judgement, take.score);
+  const { wide } = useShape();
+  const instrument = findInstrument(take.score.instrumentId)?.name ?? take.score.instrumentId;
+  const caption = [take.score.title, instrument.toLowerCase(), momentText(new Date(take.createdAt))].join(
+    ' · ',
+  );
+  const playAt = (next: number) => {
+    void putOnStand(
+      { ...take.score, tempo: next, parameters: { ...take.score.parameters, tempo: next } },
+      path,
+    );
+    router.push('/stand');
+  };
+  const figures = (
+    <>
+      {judgement.drawings.map((drawing, i) => (
+        <DrawingView key={i} drawing={drawing} />
+      ))}
+      <Findings findings={judgement.findings} />
+      <Soft testID="conditions">{conditionsText(take)}</Soft>
+    </>
+  );
+  return (
+    <Screen caption={caption} title={judgement.headline} foot={foot} beside={wide ? figures : null}>
+      <Body testID="summary">{judgement.summary}</Body>
+      {conditionRemarks(take).map((remark) => (
+        <Notice key={remark} text={remark} />
+      ))}
+      {advice ? <AdviceCard advice={advice} instrumentId={take.score.instrumentId} from={path} /> : null}
+      {tempo ? <Button label={tempo.text} onPress={() => playAt(tempo.tempo)} testID="next-tempo" /> : null}
+      {judgement.notes.length > 0 ? <TakeStrip take={take} judgement={judgement} /> : null}
+      {hear}
+      {wide ? null : figures}
+      {children}
+    </Screen>
+  );
+}
+
+function conditionsText({ conditions, score }: Take): string {
+  const { setup, a4, temperament, headphones, sourceName } = conditions;
+  return [
+    `A ${a4}, ${temperament.toLowerCase()}`,
+    sourceName,
+    headphones ? 'headphones' : null,
+    setupText(setup),
+    score.cue ? `attending to: ${score.cue}` : null,
+  ]
+    .filter((part) => part !== null)
+    .join(' · ');
+}
+
+/** What about the recording itself limits the figures. */
+function conditionRemarks({ conditions, score, timing }: Take): string[] {
+  const remarks: string[] = [];
+  if (conditions.interruption) remarks.push(conditions.interruption);
+  if (conditions.source === 'simulated') remarks.push('Played by the simulated player, not by you.');
+  if (timing.resumed.length > 0)
+    remarks.push(
+      `Played in ${timing.resumed.length + 1} stretches; what was heard before each pause counts.`,
+    );
+  if (conditions.processing.includes('gain-control'))
+    remarks.push('The microphone kept its own gain control on, so nothing is said about loudness.');
+  if (conditions.processing.includes('noise-suppression'))
+    remarks.push('The microphone kept its noise removal on; air and soft beginnings may be missing.');
+  if (conditions.clipped)
+    remarks.push('The sound was too loud for the microphone in places. Move it away or turn it down.');
+  const caution = findFamily(score.family)?.caution;
+  if (caution && score.longestSeconds !== null) remarks.push(caution);
+  return remarks;
+}
