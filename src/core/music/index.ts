@@ -2,7 +2,6 @@ export { CUES } from './cues';
 export type { Family, Level, Purpose, Section } from './family';
 export { families, findFamily, PURPOSES } from './families';
 export { keysOfDay, keyTitle, tempoNotch } from './families/rows';
-export { crossingsIn } from './families/seams';
 export { comparable, modelOf, modelSchema, type Model } from './model';
 export { glideOf, type Glide } from './glides';
 export type { NoteRange, ParameterSpec } from './parameters';

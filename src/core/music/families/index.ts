@@ -1,28 +1,45 @@
 import type { Family, Purpose } from '../family';
-import { airDrills } from './air';
-import { eightWays, lowChromatics, registerTest } from './attacks';
-import { dynamicWindow, pulses, reversedDynamics, swells, tapers, whisperTones } from './dynamics';
-import { angleSweep, bends, breathSweep, colours, comparison, edgeHold, towardModel } from './exploring';
-import { blindTuning, droneWork, octaveCheck, sectionChords, tendencyScan } from './intonation';
-import { onTheDay, roomCheck, setupCheck } from './prepare';
-import { roamingScale, subdivisionLadder, twelveKeys } from './rhythm';
-import {
-  altissimoPairs,
-  anchoredIntervals,
-  harmonicClimb,
-  justThisSeam,
-  octaveSlurs,
-  ventFlick,
-} from './seams';
-import {
-  longHold,
-  longToneFamily,
-  melody,
-  problemCircle,
-  referenceTravel,
-  threeNoteGroups,
-  twoNoteLegato,
-} from './sound';
+import { airDrills } from './airDrills';
+import { altissimoPairs } from './altissimoPairs';
+import { anchoredIntervals } from './anchoredIntervals';
+import { angleSweep } from './angleSweep';
+import { bends } from './bends';
+import { blindTuning } from './blindTuning';
+import { breathSweep } from './breathSweep';
+import { colours } from './colours';
+import { comparison } from './comparison';
+import { droneWork } from './droneWork';
+import { dynamicWindow } from './dynamicWindow';
+import { edgeHold } from './edgeHold';
+import { eightWays } from './eightWays';
+import { harmonicClimb } from './harmonicClimb';
+import { justThisSeam } from './justThisSeam';
+import { longHold } from './longHold';
+import { longToneFamily } from './longTone';
+import { lowChromatics } from './lowChromatics';
+import { melody } from './melody';
+import { octaveCheck } from './octaveCheck';
+import { octaveSlurs } from './octaveSlurs';
+import { onTheDay } from './onTheDay';
+import { problemCircle } from './problemCircle';
+import { pulses } from './pulses';
+import { referenceTravel } from './referenceTravel';
+import { registerTest } from './registerTest';
+import { reversedDynamics } from './reversedDynamics';
+import { roamingScale } from './roamingScale';
+import { roomCheck } from './roomCheck';
+import { sectionChords } from './sectionChords';
+import { setupCheck } from './setupCheck';
+import { subdivisionLadder } from './subdivisionLadder';
+import { swells } from './swells';
+import { tapers } from './tapers';
+import { tendencyScan } from './tendencyScan';
+import { threeNoteGroups } from './threeNoteGroups';
+import { towardModel } from './towardModel';
+import { twelveKeys } from './twelveKeys';
+import { twoNoteLegato } from './twoNoteLegato';
+import { ventFlick } from './ventFlick';
+import { whisperTones } from './whisperTones';
 
 /** Every family, in the order of a session. */
 export const families: readonly Family[] = [

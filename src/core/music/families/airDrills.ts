@@ -1,6 +1,6 @@
 import { defineFamily } from '../family';
 import { choice, count, strictTempo } from '../parameters';
-import type { Writer } from '../writer';
+import { type Writer } from '../writer';
 
 const DRILLS = [
   ['slow-fast', 'slow breath growing fast, and back'],

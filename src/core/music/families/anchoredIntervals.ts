@@ -1,0 +1,49 @@
+import { seamsOf, writtenRange } from '@/core/instruments';
+import { defineFamily } from '../family';
+import { choice, count, dynamic, flag, note, tempo } from '../parameters';
+import { stepwise } from './rows';
+
+export const anchoredIntervals = defineFamily({
+  id: 'anchored-intervals',
+  title: 'Break-crossing intervals',
+  section: 'seams',
+  purposes: ['the break', 'flexibility', 'tuning'],
+  what: 'From one anchor note to each next note and back to the very same anchor.',
+  how: 'Slur away and come home. The anchor has to be the same note each time: pitch, level and colour.',
+  measured: 'Every crossing; the anchor at each return against the first.',
+  specs: {
+    anchor: note('Anchor'),
+    direction: choice('Go', [
+      ['up', 'up'],
+      ['down', 'down'],
+    ]),
+    widest: count('Widest interval', 1, 24, 'semitones'),
+    chromatic: flag('Every semitone'),
+    beats: count('Each note', 1, 4, 'beats'),
+    dynamic: dynamic(),
+    tempo: tempo(),
+  },
+  counts: { measures: ['pitch', 'level', 'colour', 'seam', 'sameness', 'interval'] },
+  defaults: (instrument, level) => ({
+    anchor: Math.max(writtenRange(instrument).low, (seamsOf(instrument)[0]?.below ?? instrument.home) - 2),
+    direction: 'up' as const,
+    widest: level === 'beginner' ? 7 : level === 'steady' ? 12 : 24,
+    chromatic: false,
+    beats: 2,
+    dynamic: 'mf' as const,
+    tempo: 60,
+  }),
+  write(writer, { anchor, direction, widest, chromatic, beats }) {
+    const sign = direction === 'up' ? 1 : -1;
+    const away = stepwise(1, widest).filter(
+      (size) =>
+        (chromatic || ![1, 6, 8, 10, 13, 18, 20, 22].includes(size)) && writer.has(anchor + sign * size),
+    );
+    const sizes = away.length > 0 ? away : [writer.has(anchor + sign) ? 1 : -1];
+    for (const size of sizes) {
+      writer.slurred([anchor, anchor + sign * size, anchor], beats);
+      writer.fillBar(true);
+      writer.breathe();
+    }
+  },
+});

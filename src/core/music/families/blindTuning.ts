@@ -1,0 +1,46 @@
+import { Random } from '@/core/base';
+import { defineFamily } from '../family';
+import { count, dynamic, range, tempo } from '../parameters';
+import { stepwise } from './rows';
+
+export const blindTuning = defineFamily({
+  id: 'blind-tuning',
+  title: 'Blind tuning',
+  section: 'intonation',
+  purposes: ['tuning'],
+  what: 'Which way do you lean when nothing shows you?',
+  how: 'Hear or think the note, play it with the reading hidden, then look. It is a habit to know, not a score.',
+  measured: 'Signed error of each note; the habit per note over time.',
+  specs: {
+    range: range('Within', 3),
+    notes: count('Notes', 3, 20),
+    seed: count('Order', 1, 99),
+    beats: count('Each', 3, 8, 'beats'),
+    dynamic: dynamic(),
+    tempo: tempo(),
+  },
+  counts: { measures: ['pitch'], feeds: { map: true, seams: false, trends: true } },
+  fixed: () => ({ blind: true }),
+  defaults: (_instrument, _level, { low, high }) => ({
+    range: { low, high },
+    notes: 8,
+    seed: 1,
+    beats: 4,
+    dynamic: 'mf' as const,
+    tempo: null,
+  }),
+  write(writer, { range: { low, high }, notes, seed, beats }, { step }) {
+    const random = new Random(seed);
+    const all = stepwise(low, high, step);
+    let before = -1;
+    for (let i = 0; i < notes; i++) {
+      let written = before;
+      while (written === before) written = all[Math.floor(random.next() * all.length)]!;
+      before = written;
+      writer.note(written, beats);
+      writer.breathe();
+      writer.fillBar();
+      writer.rest(4);
+    }
+  },
+});

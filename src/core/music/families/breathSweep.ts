@@ -1,0 +1,66 @@
+import { EXPLORING } from './exploring';
+import { defineFamily } from '../family';
+import { choice, count, note, tempo } from '../parameters';
+
+export const breathSweep = defineFamily({
+  id: 'breath-sweep',
+  title: 'Breath sweep',
+  section: 'sound',
+  purposes: ['breath and air', 'sameness of tone', 'tuning'],
+  what: 'Finds the breath at which a note rings most, and how far that is from the breath at which it is in tune.',
+  how: 'Blow from too little to too much and back, slowly. Then the octaves; then between them, first the fingers and then the breath; then both together, straight to the remembered breath; then five notes; then a tune. On recorders also the head alone and without the foot: three tubes, three breaths.',
+  measured: 'The level that rings, the level that is in tune, the gap between them; up and down apart.',
+  specs: {
+    note: note('Note'),
+    stage: choice('Stage', [
+      ['one', 'one note'],
+      ['octaves', 'its octaves'],
+      ['fingers', 'fingers, then breath'],
+      ['straight', 'straight there'],
+      ['five', 'five notes'],
+    ]),
+    tube: choice('Tube', [
+      ['whole', 'whole'],
+      ['head', 'head alone'],
+      ['no-foot', 'without the foot'],
+    ]),
+    beats: count('Each way', 4, 16, 'beats'),
+    tempo: tempo(),
+  },
+  counts: { ...EXPLORING, measures: ['pitch', 'level', 'colour', 'window'] },
+  defaults: (instrument) => ({
+    note: instrument.home,
+    stage: 'one' as const,
+    tube: 'whole' as const,
+    beats: 8,
+    tempo: 60,
+  }),
+  write(writer, { note: written, stage, tube, beats }) {
+    const octave = writer.has(written + 12) ? written + 12 : written - 12;
+    const sweep = (at: number) => {
+      writer.setDynamic('pp');
+      writer.note(at, 2 * beats, {
+        hairpin: 'swell',
+        attack: 'breath',
+        label: tube === 'whole' ? null : tube,
+      });
+      writer.breathe();
+      writer.fillBar();
+    };
+    if (stage === 'one' || tube !== 'whole' || !writer.has(octave)) sweep(written);
+    else if (stage === 'octaves') [written, octave].forEach(sweep);
+    else if (stage === 'five') {
+      writer.setDynamic('mf');
+      const row = [0, 2, 4, 5, 7].map((up) => writer.folded(written + up));
+      writer.slurred([...row, ...row.slice(0, -1).reverse()], Math.max(1, beats >> 2));
+    } else {
+      writer.setDynamic('mf');
+      for (let i = 0; i < 3; i++) {
+        writer.note(written, beats);
+        writer.slur(octave, beats, { label: stage === 'fingers' ? 'fingers, then breath' : 'straight' });
+        writer.slur(written, beats);
+        writer.breathe();
+      }
+    }
+  },
+});

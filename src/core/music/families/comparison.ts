@@ -1,0 +1,52 @@
+import { EXPLORING } from './exploring';
+import { defineFamily } from '../family';
+import { choice, count, dynamic, note, tempo } from '../parameters';
+
+const PAIRS = [
+  ['voice', 'humming along / plain'],
+  ['double-lip', 'both lips over / usual'],
+  ['whisper', 'whisper of an upper partial / full'],
+  ['tongue', 'tongue high / tongue low'],
+  ['angle', 'one angle / another'],
+  ['reeds', 'one reed / another'],
+  ['headjoints', 'one headjoint / another'],
+] as const;
+
+export const comparison = defineFamily({
+  id: 'comparison',
+  title: 'Comparison',
+  section: 'sound',
+  purposes: ['sameness of tone', 'flexibility'],
+  what: 'The same figure under two conditions, in turn, to find out whether anything changes.',
+  how: 'Play the figure under the first condition, then under the second, and again. With the voice: it takes its starting note from the figure and changes octave where it runs out; the plain repeat is what counts. With both lips over the teeth the instrument rests on a knee or a strap.',
+  measured: 'The difference of the medians for each measure, and whether it is more than chance.',
+  caution:
+    'Both lips over the teeth: three minutes at most, it is hard on the lip; the instrument on a knee or a strap. The block ends by itself. Do not share reeds or mouthpieces uncleaned.',
+  specs: {
+    from: note('First note'),
+    pair: choice('Conditions', PAIRS),
+    rounds: count('Rounds', 2, 6),
+    beats: count('Each note', 1, 4, 'beats'),
+    dynamic: dynamic(),
+    tempo: tempo(),
+  },
+  counts: { ...EXPLORING, measures: ['pitch', 'level', 'colour', 'seam'] },
+  fixed: ({ pair }) => ({ company: pair === 'voice', longestSeconds: pair === 'double-lip' ? 180 : null }),
+  defaults: (instrument) => ({
+    from: instrument.home,
+    pair: 'voice' as const,
+    rounds: 3,
+    beats: 2,
+    dynamic: 'mf' as const,
+    tempo: 60,
+  }),
+  write(writer, { from, rounds, beats, pair }) {
+    const row = [0, 2, 4, 2, 0].map((up) => writer.folded(from + up));
+    const names = (PAIRS.find(([id]) => id === pair) ?? PAIRS[0])[1].split(' / ');
+    for (let i = 0; i < 2 * rounds; i++) {
+      writer.slurred(row, beats, { label: names[i % 2] ?? null });
+      writer.breathe();
+      writer.fillBar(true);
+    }
+  },
+});

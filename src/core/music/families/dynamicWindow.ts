@@ -1,0 +1,33 @@
+import { defineFamily } from '../family';
+import { count, range, tempo } from '../parameters';
+import { stepwise } from './rows';
+
+export const dynamicWindow = defineFamily({
+  id: 'dynamic-window',
+  title: 'Dynamic window',
+  section: 'dynamics',
+  purposes: ['soft playing', 'the low notes', 'the high notes'],
+  what: 'The softest and the loudest that each note holds with its tone.',
+  how: 'As softly as it still sounds like you, held; then as loudly as it still does, held.',
+  measured: 'Both levels, their distance, tone and pitch at both ends.',
+  caution: 'Loud: protect your ears in a small room.',
+  specs: {
+    range: range('Notes', 0),
+    step: count('Every', 1, 7, 'semitones'),
+    beats: count('Each', 3, 12, 'beats'),
+    tempo: tempo(),
+  },
+  counts: { measures: ['pitch', 'level', 'colour', 'steadiness', 'window'] },
+  defaults: (_instrument, _level, { low, high }) => ({ range: { low, high }, step: 4, beats: 4, tempo: 60 }),
+  write(writer, { range: { low, high }, step, beats }) {
+    for (const written of stepwise(low, high, step)) {
+      writer.setDynamic('pp');
+      writer.note(written, beats, { label: 'softest' });
+      writer.breathe();
+      writer.setDynamic('ff');
+      writer.note(written, beats, { label: 'loudest' });
+      writer.breathe();
+      writer.fillBar();
+    }
+  },
+});

@@ -1,0 +1,45 @@
+import { seamsOf } from '@/core/instruments';
+import { type Midi } from '@/core/tuning';
+import { defineFamily } from '../family';
+import { count, dynamic, note, tempo } from '../parameters';
+import { type Writer } from '../writer';
+
+/** A seam cut out and slowed down: the notes on its two sides, to and fro. */
+function writeSeam(writer: Writer, from: Midi, to: Midi, times: number, beats: number): void {
+  for (let i = 0; i < times; i++) {
+    writer.slurred([from, to, from], beats);
+    writer.fillBar(true);
+    writer.breathe();
+  }
+}
+
+export const justThisSeam = defineFamily({
+  id: 'just-this-seam',
+  title: 'Just this seam',
+  section: 'seams',
+  purposes: ['the break'],
+  what: 'One crossing alone, slower than in the music.',
+  how: 'Slowly to and fro. When five in a row are clean, two notches faster.',
+  measured: 'Each crossing: dip, time, overshoot, the step in level and colour.',
+  specs: {
+    from: note('From'),
+    to: note('To'),
+    times: count('Times', 2, 12),
+    beats: count('Each note', 1, 4, 'beats'),
+    dynamic: dynamic(),
+    tempo: tempo(),
+  },
+  counts: { measures: ['pitch', 'level', 'colour', 'seam', 'interval'] },
+  defaults: (instrument) => {
+    const place = seamsOf(instrument)[0];
+    return {
+      from: place?.below ?? instrument.home,
+      to: place?.above ?? instrument.home + instrument.step,
+      times: 5,
+      beats: 2,
+      dynamic: 'mf' as const,
+      tempo: 60,
+    };
+  },
+  write: (writer, { from, to, times, beats }) => writeSeam(writer, from, to, times, beats),
+});

@@ -1,0 +1,43 @@
+import { defineFamily } from '../family';
+import { choice, count, dynamic, range, tempo } from '../parameters';
+import { type Attack } from '../score';
+import { stepwise } from './rows';
+
+export const lowChromatics = defineFamily({
+  id: 'low-chromatics',
+  title: 'Low-register chromatics',
+  section: 'seams',
+  purposes: ['the low notes', 'attacks'],
+  what: 'Slowly down to the bottom: does it speak on the beat, at the right octave, and at what level?',
+  how: 'Tongued, slurred, then with no tongue at all, then with a strong one.',
+  measured: 'How late each note speaks, blips, level of the bottom against the rest.',
+  specs: {
+    range: range('From the bottom to', 2),
+    attack: choice('Attack', [
+      ['tongued', 'tongued'],
+      ['slurred', 'slurred'],
+      ['breath', 'no tongue'],
+      ['strong', 'strong tongue'],
+    ]),
+    beats: count('Each note', 1, 4, 'beats'),
+    dynamic: dynamic(),
+    tempo: tempo(),
+  },
+  counts: { measures: ['pitch', 'level', 'attack', 'seam', 'rhythm'] },
+  defaults: (_instrument, _level, { bottom }) => ({
+    range: { low: bottom.low, high: Math.min(bottom.high, bottom.low + 7) },
+    attack: 'tongued' as const,
+    beats: 2,
+    dynamic: 'mf' as const,
+    tempo: 60,
+  }),
+  write(writer, { range: { low, high }, attack, beats }, { step }) {
+    if (attack === 'strong') writer.setDynamic('f');
+    const how: Attack = attack === 'slurred' ? 'none' : attack === 'breath' ? 'breath' : 'tongued';
+    for (const written of stepwise(high, low, step)) writer.note(written, beats, { attack: how });
+    writer.fillBar(true);
+    writer.breathe();
+    for (const written of stepwise(low, high, step)) writer.note(written, beats, { attack: how });
+    writer.fillBar(true);
+  },
+});

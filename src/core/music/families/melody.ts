@@ -1,0 +1,39 @@
+import { defineFamily } from '../family';
+import { choice, dynamic, range, tempo } from '../parameters';
+import { KEY_OPTIONS } from './rows';
+import { TUNES, tuneIn } from './tunes';
+
+export const melody = defineFamily({
+  id: 'melody',
+  title: 'Melody',
+  section: 'sound',
+  purposes: ['music', 'sameness of tone'],
+  what: 'Slow tunes in every key, since each key has its weak and its hard notes.',
+  how: 'Play it as a tune, not as an exercise. Hold the last note until it is the sound you want to be remembered by.',
+  measured: 'Pitch and colour of every note, the slurs over the breaks, the last note’s purity.',
+  vibrato: 'free',
+  specs: {
+    tune: choice(
+      'Tune',
+      TUNES.map((tune) => [tune.id, tune.title] as const),
+    ),
+    key: choice('Key', KEY_OPTIONS),
+    range: range('Within', 12),
+    dynamic: dynamic(),
+    tempo: tempo(30, 120),
+  },
+  fixed: ({ key, tune }) => ({
+    fifths: Number(key),
+    beatsPerBar: TUNES.find((each) => each.id === tune)?.beatsPerBar ?? 4,
+  }),
+  defaults: (_instrument, _level, { low, high }) => ({
+    tune: TUNES[0]!.id,
+    key: '0' as const,
+    range: { low, high: Math.max(high, low + 12) },
+    dynamic: 'mf' as const,
+    tempo: 60,
+  }),
+  write(writer, { tune, key, range: span }) {
+    tuneIn(writer, tune, Number(key), span);
+  },
+});

@@ -1,0 +1,71 @@
+import { defineFamily } from '../family';
+import { choice, count, dynamic, range, tempo } from '../parameters';
+import { stepwise } from './rows';
+
+const PATTERNS = [
+  ['LHL', 'low high low'],
+  ['HLH', 'high low high'],
+  ['LH', 'alternating'],
+  ['LHHL', 'low high high low'],
+  ['HLLH', 'high low low high'],
+  ['falling', 'falling chain in one breath'],
+  ['rising', 'rising by semitone'],
+] as const;
+
+export const octaveSlurs = defineFamily({
+  id: 'octave-slurs',
+  title: 'Octave slurs',
+  section: 'seams',
+  purposes: ['the break', 'flexibility'],
+  what: 'The leap itself: only the first note is tongued, nothing is squeezed, both notes are in tune.',
+  how: 'As little movement as possible. Keep the air going through the leap and let it change just enough. Slowly at first.',
+  measured: 'Dip, time and overshoot of each leap, the octave’s width, the step in level and colour, breaks.',
+  specs: {
+    pattern: choice('Pattern', PATTERNS),
+    range: range('Lower notes', 0),
+    beats: count('Each note', 1, 4, 'beats'),
+    dynamic: dynamic(),
+    tempo: tempo(),
+  },
+  counts: { measures: ['pitch', 'level', 'colour', 'seam', 'interval'] },
+  defaults: (_instrument, level, { bottom, high }) => {
+    const top = Math.max(bottom.low, Math.min(bottom.high, high - 12));
+    return {
+      pattern: 'LHL' as const,
+      range: { low: Math.max(bottom.low, top - (level === 'beginner' ? 4 : 7)), high: top },
+      beats: 1,
+      dynamic: 'mf' as const,
+      tempo: 60,
+    };
+  },
+  write(writer, { pattern, range: { low, high }, beats }, { step }) {
+    const lows = stepwise(low, high, step).filter((written) => writer.has(written + 12));
+    // Where no octave fits over the chosen notes, the octave under them is slurred.
+    const row =
+      lows.length > 0
+        ? lows
+        : [Math.max(writer.low, high - 12)].filter((written) => writer.has(written + 12));
+    if (row.length === 0) {
+      writer.slurred([low, high, low], beats);
+      return;
+    }
+    if (pattern === 'falling') {
+      const chain = [...row].reverse();
+      chain.forEach((written, i) => {
+        writer.note(written + 12, beats, { attack: i === 0 ? 'tongued' : 'none' });
+        writer.slur(written, beats);
+      });
+      writer.fillBar(true);
+      return;
+    }
+    const letters = pattern === 'rising' ? 'LHL' : pattern === 'LH' ? 'LHLHLH' : pattern;
+    for (const written of row) {
+      writer.slurred(
+        [...letters].map((letter) => (letter === 'L' ? written : written + 12)),
+        beats,
+      );
+      writer.fillBar(true);
+      if (pattern !== 'rising') writer.breathe();
+    }
+  },
+});

@@ -1,0 +1,47 @@
+import { defineFamily } from '../family';
+import { dynamic, note } from '../parameters';
+
+export const onTheDay = defineFamily({
+  id: 'on-the-day',
+  title: 'On the day',
+  section: 'prepare',
+  purposes: ['warming up', 'tuning'],
+  what: 'A quiet routine for the day of a performance: air, a few soft low notes, the tuning note, the octaves of the top, and a first entry softly.',
+  how: 'Keep the instrument warm under an arm between the parts. Nothing here is practised; it is only looked at.',
+  measured: 'The tuning note, the octaves of the top, how the soft entry speaks.',
+  specs: {
+    tuning: note('Tuning note'),
+    top: note('Highest note of the music'),
+    dynamic: dynamic('First entry'),
+  },
+  counts: { measures: ['pitch', 'attack', 'interval'], feeds: { map: true, seams: false, trends: false } },
+  defaults: (instrument, _level, { high }) => ({ tuning: instrument.home, top: high, dynamic: 'p' as const }),
+  write(writer, { tuning, top, dynamic: first }, instrument) {
+    writer.picture(8, {
+      shape: 'out',
+      from: 0.1,
+      to: 0.5,
+      text: 'Slow, warm breath through the closed tube',
+    });
+    writer.picture(4, { shape: 'in', from: 0.5, to: 0.1, text: 'Quietly in' });
+    writer.setDynamic('pp');
+    const bottom = instrument.registers[0]!;
+    const low = Math.min(bottom.high, bottom.low + 4);
+    for (const written of [low + 2, low, low + 4].filter((each) => writer.has(each))) {
+      writer.note(written, 3);
+      writer.rest(1);
+    }
+    writer.setDynamic('mf');
+    writer.note(tuning, 6, { label: 'tune' });
+    writer.rest(2);
+    writer.note(top, 3);
+    writer.rest(1);
+    if (writer.has(top - 12)) {
+      writer.note(top - 12, 2);
+      writer.slur(top, 2);
+      writer.rest(4);
+    }
+    writer.setDynamic(first);
+    writer.note(tuning, 4, { label: 'first entry', attack: 'breath' });
+  },
+});

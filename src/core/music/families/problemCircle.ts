@@ -1,0 +1,44 @@
+import { defineFamily } from '../family';
+import { count, dynamic, note, tempo } from '../parameters';
+
+export const problemCircle = defineFamily({
+  id: 'problem-circle',
+  title: 'Problem-note circle',
+  section: 'sound',
+  purposes: ['sameness of tone'],
+  what: 'Brings a bad note up to its best neighbour.',
+  how: 'Hold the note. Then come to it under a slur from its best neighbour, and go back, until the two match in fullness. At last a slow round of three notes whose changes nobody across the room should notice.',
+  measured: 'Distance of the note’s colour from its neighbour’s, pitch, level, the slurs.',
+  specs: {
+    problem: note('Problem note'),
+    neighbour: note('Best neighbour'),
+    third: note('Third of the round'),
+    times: count('To and fro', 2, 8, 'times'),
+    beats: count('Each note', 1, 6, 'beats'),
+    dynamic: dynamic(),
+    tempo: tempo(),
+  },
+  counts: { measures: ['pitch', 'steadiness', 'level', 'colour', 'sameness', 'seam'] },
+  defaults: (instrument) => ({
+    problem: instrument.home,
+    neighbour: instrument.home - instrument.step,
+    third: instrument.home + 2 * instrument.step,
+    times: 3,
+    beats: 2,
+    dynamic: 'mf' as const,
+    tempo: 60,
+  }),
+  write(writer, { problem, neighbour, third, times, beats }) {
+    writer.note(problem, 4 * beats, { label: 'the note' });
+    writer.breathe();
+    for (let i = 0; i < times; i++) {
+      writer.slurred([neighbour, problem, neighbour], beats);
+      writer.breathe();
+    }
+    for (let i = 0; i < 2; i++) {
+      writer.slurred([problem, neighbour, third], 2 * beats);
+      writer.breathe();
+    }
+    writer.note(problem, 4 * beats, { label: 'the note' });
+  },
+});

@@ -1,0 +1,35 @@
+import { defineFamily } from '../family';
+import { count, note, tempo } from '../parameters';
+
+export const registerTest = defineFamily({
+  id: 'register-test',
+  title: 'Register test note',
+  section: 'seams',
+  purposes: ['breath and air', 'the break'],
+  what: 'A deliberately unstable fingering shows what air and lips do: a growl below means too little air speed or support, a squeak above means biting.',
+  how: 'Loud and clear at first, then softer and softer. On the B flat clarinet: written G sharp 5 with thumb and register key and the first two fingers of each hand, the left third finger open. On another instrument, choose a note and an unstable fingering of your own.',
+  measured: 'Undertones and squeaks, and at what level they come.',
+  specs: {
+    note: note('Note'),
+    times: count('Times', 1, 6),
+    beats: count('Each', 4, 12, 'beats'),
+    tempo: tempo(),
+  },
+  counts: { measures: ['level', 'colour'], feeds: { map: false, seams: false, trends: true } },
+  fixed: () => ({ longestSeconds: 240 }),
+  defaults: (instrument) => ({
+    note: instrument.id === 'clarinet-bb' ? 80 : (instrument.registers[1]?.low ?? instrument.home),
+    times: 3,
+    beats: 8,
+    tempo: 60,
+  }),
+  write(writer, { note: written, times, beats }) {
+    for (let i = 0; i < times; i++) {
+      writer.setDynamic('f');
+      writer.note(written, beats, { hairpin: 'fade', label: 'test fingering', hand: 'test' });
+      writer.breathe();
+      writer.fillBar();
+      writer.rest(4);
+    }
+  },
+});

@@ -1,0 +1,41 @@
+import { defineFamily } from '../family';
+import { count, note, tempo } from '../parameters';
+
+export const reversedDynamics = defineFamily({
+  id: 'reversed-dynamics',
+  title: 'Reversed dynamics',
+  section: 'dynamics',
+  purposes: ['soft playing', 'tuning', 'music'],
+  what: 'A line that always goes flat where it rises and fades: practised growing, then as written.',
+  how: 'First grow into the top; then fade into it with the same support.',
+  measured: 'Pitch of the top both ways, level along both lines.',
+  specs: {
+    from: note('First note'),
+    notes: count('Notes', 3, 8),
+    times: count('Times', 1, 4),
+    tempo: tempo(),
+  },
+  counts: { measures: ['pitch', 'level', 'colour', 'steadiness', 'window', 'seam'] },
+  defaults: (instrument) => ({ from: instrument.home, notes: 5, times: 2, tempo: 60 }),
+  write(writer, { from, notes, times }) {
+    const whole = [0, 2, 4, 5, 7, 9, 11, 12].slice(0, notes);
+    const start = Math.max(writer.low, Math.min(from, writer.high - whole[whole.length - 1]!));
+    const row = whole.map((up) => start + up).filter((written) => writer.has(written));
+    const line = (hairpin: 'grow' | 'fade', label: string) => {
+      writer.setDynamic(hairpin === 'grow' ? 'p' : 'f');
+      row.forEach((written, i) =>
+        writer.note(written, i === row.length - 1 ? 2 : 1, {
+          attack: i === 0 ? 'tongued' : 'none',
+          hairpin,
+          label: i === 0 ? label : null,
+        }),
+      );
+      writer.fillBar(true);
+      writer.breathe();
+    };
+    for (let i = 0; i < times; i++) {
+      line('grow', 'reversed');
+      line('fade', 'as written');
+    }
+  },
+});

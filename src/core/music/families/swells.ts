@@ -1,0 +1,39 @@
+import { defineFamily } from '../family';
+import { choice, count, range, strictTempo } from '../parameters';
+import { KEY_OPTIONS, notesOfKey } from './rows';
+
+export const swells = defineFamily({
+  id: 'swells',
+  title: 'Swells',
+  section: 'dynamics',
+  purposes: ['soft playing', 'breath and air'],
+  what: 'Growing and fading evenly, the peak on the bar, the tone kept.',
+  how: 'Four beats growing, four fading, at 60, up a scale. Begin softer than you think.',
+  measured: 'Level against the line, where the peak falls, steps and holes, pitch per level, tone.',
+  specs: {
+    key: choice('Key', KEY_OPTIONS),
+    range: range('Notes', 1),
+    beats: count('Each way', 2, 8, 'beats'),
+    tempo: strictTempo(),
+  },
+  counts: { measures: ['pitch', 'level', 'colour', 'steadiness', 'window', 'rhythm'] },
+  fixed: ({ key }) => ({ fifths: Number(key) }),
+  defaults: (instrument, level, { low, high }) => ({
+    key: '0' as const,
+    range: {
+      low: Math.max(low, instrument.home - 5),
+      high: Math.min(high, instrument.home + (level === 'beginner' ? 4 : 7)),
+    },
+    beats: 4,
+    tempo: 60,
+  }),
+  write(writer, { key, range: { low, high }, beats }) {
+    writer.setDynamic('p');
+    const scale = notesOfKey(Number(key), low, high);
+    for (const written of scale.length > 0 ? scale : [Math.ceil(low)]) {
+      writer.note(written, 2 * beats, { hairpin: 'swell' });
+      writer.fillBar();
+      writer.breathe();
+    }
+  },
+});

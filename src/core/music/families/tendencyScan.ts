@@ -1,0 +1,40 @@
+import { defineFamily } from '../family';
+import { choice, count, range, tempo } from '../parameters';
+import { stepwise } from './rows';
+
+export const tendencyScan = defineFamily({
+  id: 'tendency-scan',
+  title: 'Tendency scan',
+  section: 'intonation',
+  purposes: ['tuning'],
+  what: 'Your instrument’s map: where every note sits, medium, soft and loud.',
+  how: 'A slow chromatic scale without correcting. Let each note sit where it wants to.',
+  measured: 'Centre and spread of every note at each loudness.',
+  specs: {
+    range: range('From, to', 2),
+    loudness: choice('Loudness', [
+      ['all', 'medium, soft, loud'],
+      ['mf', 'medium'],
+      ['p', 'soft'],
+      ['f', 'loud'],
+    ]),
+    beats: count('Each', 2, 6, 'beats'),
+    tempo: tempo(),
+  },
+  counts: { measures: ['pitch', 'steadiness', 'level', 'colour'] },
+  defaults: (_instrument, _level, { low, high }) => ({
+    range: { low, high },
+    loudness: 'all' as const,
+    beats: 2,
+    tempo: 60,
+  }),
+  write(writer, { range: { low, high }, loudness, beats }, { step }) {
+    for (const each of loudness === 'all' ? (['mf', 'p', 'f'] as const) : [loudness]) {
+      writer.setDynamic(each);
+      for (const written of stepwise(low, high, step)) writer.note(written, beats);
+      writer.fillBar();
+      writer.breathe();
+      writer.rest(4);
+    }
+  },
+});

@@ -1,0 +1,95 @@
+import { defineFamily } from '../family';
+import { choice, count, dynamic, flag, strictTempo } from '../parameters';
+import { CIRCLE_OF_FOURTHS, KEY_OPTIONS, keyTitle, tonicOf } from './rows';
+
+/** Degrees in semitones over the tonic, and beats. */
+const PHRASES: Readonly<Record<string, readonly (readonly [number, number])[]>> = {
+  turn: [
+    [0, 1],
+    [2, 0.5],
+    [4, 0.5],
+    [7, 1],
+    [4, 0.5],
+    [2, 0.5],
+    [0, 2],
+    [-1, 1],
+    [0, 1],
+  ],
+  leap: [
+    [0, 1],
+    [7, 1],
+    [12, 1],
+    [11, 0.5],
+    [9, 0.5],
+    [7, 1],
+    [4, 1],
+    [0, 2],
+  ],
+  sigh: [
+    [7, 1.5],
+    [8, 0.5],
+    [7, 1],
+    [4, 1],
+    [5, 1.5],
+    [4, 0.5],
+    [2, 1],
+    [0, 1],
+  ],
+};
+
+export const twelveKeys = defineFamily({
+  id: 'twelve-keys',
+  title: 'A phrase in twelve keys',
+  section: 'rhythm',
+  purposes: ['music', 'flexibility'],
+  what: 'A short phrase round the circle of fourths, so that every break is met from every side.',
+  how: 'Do not write it down. Hear the next key before you play it.',
+  measured: 'Seams met, pitch in every key, time.',
+  vibrato: 'free',
+  specs: {
+    phrase: choice('Phrase', [
+      ['turn', 'a turn'],
+      ['leap', 'a leap'],
+      ['sigh', 'a sigh'],
+    ]),
+    from: choice('First key', KEY_OPTIONS),
+    slurred: flag('Slurred'),
+    keys: count('Keys', 2, 12),
+    dynamic: dynamic(),
+    tempo: strictTempo(40, 160),
+  },
+  counts: { measures: ['rhythm', 'pitch', 'seam'] },
+  defaults: () => ({
+    phrase: 'turn' as const,
+    from: '0' as const,
+    slurred: true,
+    keys: 12,
+    dynamic: 'mf' as const,
+    tempo: 72,
+  }),
+  write(writer, { phrase, from, slurred, keys }, instrument) {
+    const first = CIRCLE_OF_FOURTHS.indexOf(Number(from) as (typeof CIRCLE_OF_FOURTHS)[number]);
+    const row = PHRASES[phrase]!;
+    const lowest = Math.min(...row.map(([up]) => up));
+    const highest = Math.max(...row.map(([up]) => up));
+    for (let i = 0; i < keys; i++) {
+      const fifths = CIRCLE_OF_FOURTHS[(first + i) % 12]!;
+      let tonic = tonicOf(fifths);
+      // As near to the home note as it fits.
+      while (
+        tonic + lowest < writer.low ||
+        (tonic < instrument.home - 6 && tonic + 12 + highest <= writer.high)
+      )
+        tonic += 12;
+      row.forEach(([up, beats], k) => {
+        const written = writer.folded(tonic + up);
+        writer.note(written, beats, {
+          attack: slurred && k > 0 ? 'none' : 'tongued',
+          label: k === 0 ? keyTitle(fifths) : null,
+        });
+      });
+      writer.breathe();
+      writer.fillBar(true);
+    }
+  },
+});

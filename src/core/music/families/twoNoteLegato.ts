@@ -1,0 +1,37 @@
+import { defineFamily } from '../family';
+import { count, dynamic, note, tempo } from '../parameters';
+
+export const twoNoteLegato = defineFamily({
+  id: 'two-note-legato',
+  title: 'Two-note legato',
+  section: 'sound',
+  purposes: ['sameness of tone', 'flexibility'],
+  what: 'One kind of air carried through the same semitone in every octave.',
+  how: 'Slur the pair to and fro at the bottom, then an octave up, then again. Only the fingers move.',
+  measured: 'Each slur’s dip and time, sameness of the pairs.',
+  specs: {
+    low: note('Lower note'),
+    turns: count('To and fro', 1, 6, 'times'),
+    beats: count('Each note', 1, 4, 'beats'),
+    dynamic: dynamic(),
+    tempo: tempo(),
+  },
+  counts: { measures: ['pitch', 'level', 'colour', 'seam', 'sameness'] },
+  defaults: (_instrument, _level, { bottom }) => ({
+    low: bottom.low,
+    turns: 2,
+    beats: 2,
+    dynamic: 'mf' as const,
+    tempo: 60,
+  }),
+  write(writer, { low, turns, beats }, { step }) {
+    const first = writer.has(low + step) ? low : low - step;
+    for (let at = first; writer.has(at + step); at += 12) {
+      writer.slurred(
+        Array.from({ length: 2 * turns + 1 }, (_, i) => (i % 2 === 0 ? at : at + step)),
+        beats,
+      );
+      writer.breathe();
+    }
+  },
+});

@@ -1,0 +1,47 @@
+import { defineFamily } from '../family';
+import { count, dynamic, note } from '../parameters';
+
+export const whisperTones = defineFamily({
+  id: 'whisper-tones',
+  title: 'Whisper tones',
+  section: 'dynamics',
+  purposes: ['soft playing', 'breath and air', 'the high notes'],
+  what: 'The very soft upper partials alone, held; then the full note, softly.',
+  how: 'Hardly any air, and no push: wait until one partial whispers by itself, and keep it. Then let the note come.',
+  measured: 'How long each whisper held, and the soft note after it.',
+  unfit: ({ kind, name }) =>
+    kind === 'edge'
+      ? null
+      : `whisper tones are for instruments that are blown over an edge, not for the ${name}`,
+  specs: {
+    note: note('Fingered note'),
+    times: count('Times', 1, 6),
+    beats: count('Each', 4, 12, 'beats'),
+    dynamic: dynamic('The full note'),
+  },
+  counts: {
+    measures: ['steadiness', 'attack'],
+    events: [],
+    feeds: { map: false, seams: false, trends: false },
+    exploring: true,
+  },
+  defaults: (_instrument, _level, { bottom }) => ({
+    note: bottom.low,
+    times: 3,
+    beats: 8,
+    dynamic: 'p' as const,
+  }),
+  write(writer, { note: written, times, beats, dynamic: full }) {
+    for (let i = 0; i < times; i++) {
+      writer.setDynamic('pp');
+      const mode = [4, 3, 2].find((each) => writer.has(Math.round(written + 12 * Math.log2(each)))) ?? 1;
+      const sounding = Math.round(written + 12 * Math.log2(mode));
+      writer.note(sounding, beats, { fingered: written, mode, attack: 'breath', label: 'whisper' });
+      writer.breathe();
+      writer.setDynamic(full);
+      writer.note(written, 4, { attack: 'breath' });
+      writer.breathe();
+      writer.fillBar();
+    }
+  },
+});
