@@ -123,7 +123,7 @@ export function familyFigures(seeds: number) {
     let unknown = 0;
     for (const instrumentId of FIVE) {
       const instrument = findInstrument(instrumentId);
-      const made = findFamily(family)?.make(instrumentId, values);
+      const made = findFamily(family)?.make(instrument!, values);
       if (!instrument || !made?.ok) continue;
       // The drone itself is not in the recording: what is measured is the arithmetic over a heard pitch.
       const judged = { ...made.value, notes: made.value.notes.slice(0, 24) };

@@ -55,7 +55,7 @@ export function judgedFamilies(
     const own = { asked: 0, matched: 0, seams: 0, right: 0 };
     for (const id of FIVE) {
       const instrument = findInstrument(id);
-      const made = instrument && family.make(id, {}, 'steady');
+      const made = instrument && family.make(instrument, {}, 'steady');
       if (!instrument || !made?.ok || made.value.notes.length === 0 || made.value.company) continue;
       // A few of the notes say as much as all of them.
       const score = { ...made.value, notes: made.value.notes.slice(0, mostNotes) };
@@ -119,7 +119,7 @@ export function judgedFamilies(
 export function verdictSpeed() {
   return ['flute', 'bassoon'].map((id) => {
     const instrument = findInstrument(id);
-    const made = families.find((family) => family.id === 'tendency-scan')?.make(id);
+    const made = families.find((family) => family.id === 'tendency-scan')?.make(instrument!);
     if (!instrument || !made?.ok) throw new Error(`no scan for ${id}`);
     let ended = NaN;
     const onLastSample = () => (ended = performance.now());

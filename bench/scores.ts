@@ -12,7 +12,7 @@ export function scoreTimes() {
       if (family.unfit(instrument)) continue;
       const runs = Array.from({ length: RUNS }, () => {
         const start = performance.now();
-        family.make(instrument.id, {}, 'exacting');
+        family.make(instrument, {}, 'exacting');
         return performance.now() - start;
       });
       times.push(Math.min(...runs));

@@ -1,3 +1,4 @@
+import { findInstrument } from '@/core/instruments';
 import { simulateTake } from '@/core/lab';
 import { createHash } from 'node:crypto';
 import { writeFile } from 'node:fs/promises';
@@ -14,7 +15,7 @@ const WITH_SOUND = 4;
 
 /** Plays a block as it was played that day, and measures it as the stand does. */
 function played(id: string, when: Date, seed: number, block: Omit<Block, 'daysAgo'>) {
-  const made = findFamily(block.family)?.make(block.instrumentId, block.values);
+  const made = findFamily(block.family)?.make(findInstrument(block.instrumentId)!, block.values);
   if (!made?.ok) throw new Error(made?.problem ?? `no family ${block.family}`);
   const { take, heard } = simulateTake({
     id,

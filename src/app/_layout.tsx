@@ -6,7 +6,7 @@ import { useFonts } from 'expo-font';
 import { Slot, usePathname, type ErrorBoundaryProps } from 'expo-router';
 import { StatusBar, View } from 'react-native';
 import { useHome, useSettings } from '@/store';
-import { Body, Button, Notice, PaletteProvider, Screen, Shell, useThemePalette } from '@/ui';
+import { Body, Button, Notice, NamingProvider, PaletteProvider, Screen, Shell, useThemePalette } from '@/ui';
 
 export default function Layout() {
   const [fontsReady] = useFonts({
@@ -23,25 +23,27 @@ export default function Layout() {
   if (!fontsReady) return <View style={{ flex: 1, backgroundColor: palette.paper }} />;
   return (
     <PaletteProvider palette={palette}>
-      <StatusBar />
-      {alone ? (
-        home || error ? (
-          <Slot />
-        ) : null
-      ) : (
-        <Shell
-          banner={
-            error ? (
-              <Notice
-                problem
-                text={`Your log could not be opened (${error.message}). Private windows and full disks can be the cause.`}
-              />
-            ) : null
-          }
-        >
-          {home || error ? <Slot /> : null}
-        </Shell>
-      )}
+      <NamingProvider naming={settings.naming}>
+        <StatusBar />
+        {alone ? (
+          home || error ? (
+            <Slot />
+          ) : null
+        ) : (
+          <Shell
+            banner={
+              error ? (
+                <Notice
+                  problem
+                  text={`Your log could not be opened (${error.message}). Private windows and full disks can be the cause.`}
+                />
+              ) : null
+            }
+          >
+            {home || error ? <Slot /> : null}
+          </Shell>
+        )}
+      </NamingProvider>
     </PaletteProvider>
   );
 }

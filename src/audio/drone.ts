@@ -13,6 +13,8 @@ export interface DroneOptions {
 const FADE_SECONDS = 0.25;
 const RESTRIKE_SECONDS = 5;
 const LOUDEST = 0.22;
+/** A pure third of a chord and the player's tempered one are the same note. */
+const SAME_PITCH_OCTAVES = 0.03;
 
 /** Amplitudes of partials 1 …; many dislike a raw electronic tone. */
 const PARTIALS: Readonly<Record<DroneSound, readonly number[]>> = {
@@ -24,7 +26,13 @@ const PARTIALS: Readonly<Record<DroneSound, readonly number[]>> = {
 /** A held note, or several, to play against. */
 export class Drone {
   private readonly gain: GainNode;
-  private readonly voices: { oscillator: OscillatorNode; envelope: GainNode }[];
+  private readonly voices: {
+    frequency: number;
+    oscillator: OscillatorNode;
+    envelope: GainNode;
+    rests: GainNode;
+  }[];
+  private left: number | null = null;
   private timer: ReturnType<typeof setInterval> | null = null;
 
   constructor(
@@ -44,9 +52,10 @@ export class Drone {
         gain: sound === 'string' ? 0 : 1 / Math.max(1, pitches.length),
       });
       const oscillator = new OscillatorNode(context, { frequency, periodicWave: wave });
-      oscillator.connect(envelope).connect(this.gain);
+      const rests = new GainNode(context, { gain: 1 });
+      oscillator.connect(envelope).connect(rests).connect(this.gain);
       oscillator.start();
-      return { oscillator, envelope };
+      return { frequency, oscillator, envelope, rests };
     });
     if (sound === 'string') {
       this.strike();
@@ -58,6 +67,17 @@ export class Drone {
   setSounding(sounding: boolean): void {
     const level = sounding ? LOUDEST * this.options.volume : 0;
     this.gain.gain.setTargetAtTime(level, this.context.currentTime, FADE_SECONDS / 3);
+  }
+
+  /** Lets the voices rest that hold a pitch, in whatever octave; null: all of them sound. */
+  leaveOut(hertz: number | null): void {
+    if (hertz === this.left) return;
+    this.left = hertz;
+    for (const { frequency, rests } of this.voices) {
+      const octaves = hertz === null ? NaN : Math.log2(frequency / hertz);
+      const same = Math.abs(octaves - Math.round(octaves)) < SAME_PITCH_OCTAVES;
+      rests.gain.setTargetAtTime(same ? 0 : 1, this.context.currentTime, FADE_SECONDS / 3);
+    }
   }
 
   stop(): void {

@@ -1,8 +1,9 @@
 import { beatsToSeconds, expectsPartner, type Score } from '@/core/music';
+import type { Instrument } from '@/core/instruments';
 import type { Click } from '@/core/hearing/signal';
 import type { Player } from '@/core/lab';
 import type { Timing } from '@/core/take';
-import type { Offsets } from '@/core/tuning';
+import { midiToHertz, type Midi, type Offsets } from '@/core/tuning';
 import { AnalysisClient, type Result, type TakeRequestMessage } from '@/worker';
 import { captureIn, openContext } from './context';
 import { Drone, type DroneSound } from './drone';
@@ -36,6 +37,7 @@ export interface DroneChoice {
 export interface SessionOptions {
   /** With its repeats written out. */
   readonly score: Score;
+  readonly instrument: Instrument;
   /** Beat of the music to begin with, and what of the score is left from there. */
   readonly fromBeat: number;
   readonly rest: Score;
@@ -205,6 +207,11 @@ export class Session {
     this.drone?.setSounding(sounding);
   }
 
+  /** The drone leaves out the player's own note, in whatever octave. @param sounding undefined: none. */
+  leaveOut(sounding: Midi | undefined): void {
+    this.drone?.leaveOut(sounding === undefined ? null : midiToHertz(sounding, this.options.a4));
+  }
+
   get hasDrone(): boolean {
     return this.drone !== null;
   }
@@ -241,11 +248,16 @@ export class Session {
       a4: options.a4,
       offsets: [...options.offsets],
       score: options.score,
+      instrument: options.instrument,
       gainControlled: source.processing.includes('gain-control'),
       longestSeconds: LONGEST_SECONDS,
       firstBeat: null,
       drone: options.drone && !options.headphones ? [...options.drone.pitches] : [],
-      company: options.score.company && options.score.drone.length === 0,
+      // Where single notes are known to be shared, only those are.
+      company:
+        options.score.company &&
+        options.score.drone.length === 0 &&
+        !options.score.notes.some((note) => note.company),
       partner: expectsPartner(options.score),
       purity: { ...options.purity },
       roundTrip: this.roundTrip(),
@@ -291,13 +303,14 @@ function openSource(
   context: AudioContext,
   client: AnalysisClient,
 ): Promise<SoundSource> {
-  const { source, rest, a4 } = options;
+  const { source, rest, instrument, a4 } = options;
   if (source.kind === 'none') return Promise.resolve(silentSource());
   if (source.kind === 'microphone') return openMicrophone();
   if (source.kind === 'file') return openRecording(context, source.file);
   return openSimulatedPlayer({
     client,
     score: rest,
+    instrument,
     a4,
     player: source.player,
     seed: source.seed,

@@ -1,4 +1,5 @@
 import type { Score } from '@/core/music';
+import type { Instrument } from '@/core/instruments';
 import type { Player } from '@/core/lab';
 import type { AnalysisClient } from '@/worker';
 import type { SoundSource } from './source';
@@ -9,6 +10,7 @@ const TAIL_SECONDS = 2.5;
 export interface SimulatedOptions {
   readonly client: AnalysisClient;
   readonly score: Score;
+  readonly instrument: Instrument;
   readonly player: Player;
   readonly seed: number;
   readonly a4: number;

@@ -3,7 +3,6 @@ import * as z from 'zod';
 import { loadDemo } from './demo';
 import { LedgerStore } from './ledgerStore';
 import { RunningStore } from './runningStore';
-import { applySettings } from './settings';
 import type { Storage } from './storage';
 
 export type Whose = 'mine' | 'demo';
@@ -30,7 +29,6 @@ export async function openHome(): Promise<Home> {
   const store = new LedgerStore(storage);
   if (whose === 'demo') await loadDemo(storage, store);
   await store.sweep(new Date());
-  applySettings(await store.readSettings());
   return { whose, demoOffered, store, running: new RunningStore(storage), storage };
 }
 

@@ -5,7 +5,7 @@ import { chooseHome, openHome, type Home, type Whose } from './home';
 import type { Log, StorageUse } from './ledgerStore';
 import type { Block, Running, RunningStretch } from './runningStore';
 import { addPiece, readMusic, removePiece, restorePiece, type Piece } from './musicStore';
-import { applySettings, defaultSettings, type Settings } from './settings';
+import { defaultSettings, type Settings } from './settings';
 
 const HOME = 'home';
 const data = (name: string) => ['data', name] as const;
@@ -83,17 +83,13 @@ export function useSettings(): {
     async () => (await home()).store.readSettings(),
     LOCAL,
   );
-  const show = (next: Settings) => {
-    applySettings(next);
-    return next;
-  };
   const change = (part: Partial<Settings>) => {
     // Seen at once: the next tap has to begin from this one, even before it is stored.
-    if (stored) void update((now) => show({ ...(now ?? stored), ...part }), { revalidate: false });
+    if (stored) void update((now) => ({ ...(now ?? stored), ...part }), { revalidate: false });
     return inTurn(async () => {
       const { store } = await home();
       const next = { ...(await store.readSettings()), ...part };
-      if (!stored) await update(show(next), { revalidate: false });
+      if (!stored) await update(next, { revalidate: false });
       await store.writeSettings(next);
     });
   };
@@ -117,6 +113,11 @@ export async function discardDraft(): Promise<string | null> {
   const id = await (await home()).store.discardDraft(new Date());
   await refresh();
   return id;
+}
+
+export async function changeDraft(id: string, change: (draft: Take) => Take): Promise<void> {
+  await (await home()).store.changeDraft(id, change);
+  await refresh();
 }
 
 export async function changeRemark(id: string, remark: string): Promise<void> {

@@ -7,6 +7,7 @@ export {
   keepSound,
   putOnStand,
   changeHome,
+  changeDraft,
   changeRemark,
   deleteTake,
   discardDraft,
@@ -29,5 +30,5 @@ export {
 } from './hooks';
 export type { Block, KeptStretch, Running, RunningStretch } from './runningStore';
 export { newId } from './newId';
-export { defaultSettings, tuningOf, type Settings } from './settings';
+export { defaultSettings, instrumentIn, tuningOf, type Settings } from './settings';
 export type { Piece } from './musicStore';

@@ -1,16 +1,10 @@
 import * as z from 'zod';
-import { TAKE_VERSION, takeSchema, type Take } from '@/core/take';
+import type { Take } from '@/core/take';
 import { readAudio, removeAudio, writeAudio } from './audioChunks';
+import { takeKindFor } from './oldTakes';
 import { readRecord, type RecordKind } from './records';
 import { defaultSettings, settingsKind, type Settings } from './settings';
 import type { Storage } from './storage';
-
-const takeKind: RecordKind<Take> = {
-  name: 'take',
-  version: TAKE_VERSION,
-  schema: takeSchema,
-  migrations: {},
-};
 
 const TAKE = 'take/';
 const TRASH = 'trash/';
@@ -47,10 +41,11 @@ export class LedgerStore {
     const keys = await this.storage.getAllKeys();
     const stored = await this.storage.getMany(keys.filter((key) => key.startsWith(TAKE)));
     const takes: Take[] = [];
+    const kind = await this.takeKind();
     const aside: Record<string, string> = {};
     for (const [key, text] of Object.entries(stored)) {
       if (text === null) continue;
-      const read = readRecord(takeKind, text);
+      const read = readRecord(kind, text);
       if (read.ok) takes.push(read.value);
       else aside[key] = JSON.stringify({ problem: read.problem, text });
     }
@@ -60,7 +55,7 @@ export class LedgerStore {
   }
 
   async readTake(id: string): Promise<Take | null> {
-    return this.read(TAKE + id, takeKind);
+    return this.read(TAKE + id, await this.takeKind());
   }
 
   /** Puts a fresh take, with its sound, where a reload finds it again. One that was there before goes to the bin. */
@@ -70,8 +65,8 @@ export class LedgerStore {
     await this.storage.setItem(DRAFT, JSON.stringify(take));
   }
 
-  readDraft(): Promise<Take | null> {
-    return this.read(DRAFT, takeKind);
+  async readDraft(): Promise<Take | null> {
+    return this.read(DRAFT, await this.takeKind());
   }
 
   /**
@@ -88,6 +83,12 @@ export class LedgerStore {
     await this.storage.setItem(TAKE + take.id, JSON.stringify(take));
     await this.storage.removeItem(DRAFT);
     return { take, soundKept };
+  }
+
+  /** Says otherwise of the draft what the player knows better; nothing happens when it is another take by now. */
+  async changeDraft(id: string, change: (draft: Take) => Take): Promise<void> {
+    const draft = await this.readDraft();
+    if (draft?.id === id) await this.storage.setItem(DRAFT, JSON.stringify(change(draft)));
   }
 
   /** Puts the draft into the bin. @returns its id, by which it can be had back. */
@@ -159,6 +160,12 @@ export class LedgerStore {
     await this.storage.setMany(
       Object.fromEntries(takes.map(({ take }) => [TAKE + take.id, JSON.stringify(take)])),
     );
+  }
+
+  /** Old takes only named their instruments; the player's own are looked up in the settings. */
+  private async takeKind(): Promise<RecordKind<Take>> {
+    const { ownInstruments, removedInstruments } = await this.readSettings();
+    return takeKindFor([...ownInstruments, ...removedInstruments]);
   }
 
   private async read<T>(key: string, kind: RecordKind<T>): Promise<T | null> {

@@ -1,11 +1,12 @@
 import * as z from 'zod';
 import { ownLimitsSchema } from '@/core/verdict';
-import { instrumentSchema, setOwnInstruments } from '@/core/instruments';
+import { findInstrument, instrumentSchema, type Instrument } from '@/core/instruments';
+import { LEVELS } from '@/core/music';
 import { setupSchema, UNTOLD } from '@/core/take';
-import { offsetsOf, setNaming, temperaments, type Offsets } from '@/core/tuning';
+import { offsetsOf, temperaments, type Offsets } from '@/core/tuning';
 import type { RecordKind } from './records';
 
-export const SETTINGS_VERSION = 4;
+export const SETTINGS_VERSION = 5;
 
 export const settingsSchema = z.object({
   version: z.literal(SETTINGS_VERSION),
@@ -34,7 +35,7 @@ export const settingsSchema = z.object({
   audioQuotaMegabytes: z.number().min(10).max(2000),
   /** What is being played. */
   instrumentId: z.string(),
-  level: z.enum(['beginner', 'steady', 'advanced', 'exacting']),
+  level: z.enum(LEVELS),
   naming: z.enum(['english', 'german', 'fixed-do']),
   temperament: z.enum(['equal', 'just', 'pythagorean', 'meantone', 'well-quarter', 'well-sixth', 'own']),
   /** Pitch class of the temperament's tonic, sounding. */
@@ -70,8 +71,28 @@ export const settingsKind: RecordKind<Settings> = {
       };
     },
     3: (record) => ({ ...record, removedInstruments: [] }),
+    4: (record) => ({ ...record, ownLimits: limitsInMilliseconds(record['ownLimits']) }),
   },
 };
+
+/** Limits of time were kept in seconds once, and the share of a hold as a fraction. */
+const RENAMED: Readonly<Record<string, readonly [id: string, times: number]>> = {
+  seamSeconds: ['seamMs', 1000],
+  speechSeconds: ['speechMs', 1000],
+  rushSeconds: ['rushMs', 1000],
+  timingSpreadSeconds: ['timingSpreadMs', 1000],
+  holdShare: ['holdPercent', 100],
+};
+
+function limitsInMilliseconds(own: unknown): Record<string, number> {
+  const read = z.record(z.string(), z.number()).safeParse(own);
+  return Object.fromEntries(
+    Object.entries(read.success ? read.data : {}).map(([id, value]) => {
+      const [name, times] = RENAMED[id] ?? [id, 1];
+      return [name, Math.round(value * times * 1000) / 1000];
+    }),
+  );
+}
 
 /** What settings of old said of the one long tone that there was. */
 function longToneOf(record: Record<string, unknown>) {
@@ -112,11 +133,11 @@ export const defaultSettings: Settings = {
   exercises: {},
 };
 
-/** Makes known to the core what of the settings it is to know of. */
-export function applySettings({ ownInstruments, removedInstruments, naming }: Settings): void {
-  setOwnInstruments([...ownInstruments, ...removedInstruments]);
-  setNaming(naming);
-}
+/** An instrument that the player has now or had once, or a shipped one. */
+export const instrumentIn = (
+  { ownInstruments, removedInstruments }: Pick<Settings, 'ownInstruments' | 'removedInstruments'>,
+  id: string,
+): Instrument | undefined => findInstrument(id, [...ownInstruments, ...removedInstruments]);
 
 /** The tuning that pitch is told in, as the settings have it. */
 export function tuningOf({ temperament, tonic, ownTuning }: Settings): { name: string; offsets: Offsets } {

@@ -17,3 +17,4 @@ export { radioGroupProps, radioProps } from './radios';
 export { RowLink } from './rowLink';
 export { askForFile, askForFiles, download } from './files';
 export { fraying, thickness } from './thread/painter';
+export { NamingProvider, useNaming, useNoteName } from './naming';

@@ -12,6 +12,7 @@ export const takeRequestSchema = z.object({
   sampleRate: z.number(),
   a4: z.number(),
   score: scoreSchema,
+  instrument: instrumentSchema,
   gainControlled: z.boolean(),
   longestSeconds: z.number().positive(),
   firstBeat: z.number().nullable(),
@@ -24,17 +25,17 @@ export const takeRequestSchema = z.object({
 });
 export type TakeRequestMessage = z.infer<typeof takeRequestSchema>;
 
-/** The worker has a catalogue of its own; these are the player's. */
-const ownInstruments = z.array(instrumentSchema);
+/** Every call has a number of its own; whatever answers it, or says why it failed, carries it back. */
+const call = { id: z.number().int() };
 
 /** Page → worker. */
 export const requestSchema = z.discriminatedUnion('kind', [
   /** Carries the port on which the samples arrive. */
-  takeRequestSchema.extend({ kind: z.literal('listen'), ownInstruments }),
+  takeRequestSchema.extend({ ...call, kind: z.literal('listen') }),
   /** Hears a recording at once, as if it had come from a port: its first sample is at `origin` on the audio clock. */
   takeRequestSchema.extend({
+    ...call,
     kind: z.literal('measure'),
-    ownInstruments,
     origin: z.number(),
     clicks: z.array(clickSchema),
     audio: z.instanceof(Int16Array),
@@ -48,9 +49,10 @@ export const requestSchema = z.discriminatedUnion('kind', [
   }),
   z.object({ kind: z.literal('finish'), interruption: z.string().nullable() }),
   z.object({
+    ...call,
     kind: z.literal('simulate'),
-    ownInstruments,
     score: scoreSchema,
+    instrument: instrumentSchema,
     player: playerSchema,
     faults: faultRatesSchema.optional(),
     seed: z.number(),
@@ -76,7 +78,6 @@ export const samplesSchema = z.object({
 export const LIVE_STRIDE = 4;
 
 export const resultSchema = z.object({
-  kind: z.literal('result'),
   durationSeconds: z.number(),
   notes: z.array(noteSchema),
   events: z.array(eventSchema),
@@ -94,15 +95,16 @@ export type Result = z.infer<typeof resultSchema>;
 /** Worker → page. */
 export const replySchema = z.discriminatedUnion('kind', [
   z.object({
+    ...call,
     kind: z.literal('live'),
     frames: z.instanceof(Float32Array),
     /** Audio-clock time at which the take began. */
     origin: z.number(),
   }),
   /** Sound of the take that is being heard, in order, for keeping. */
-  z.object({ kind: z.literal('sound'), audio: z.instanceof(Int16Array) }),
-  resultSchema,
-  z.object({ kind: z.literal('simulated'), audio: z.instanceof(Float32Array) }),
-  z.object({ kind: z.literal('failed'), problem: z.string() }),
+  z.object({ ...call, kind: z.literal('sound'), audio: z.instanceof(Int16Array) }),
+  z.object({ ...call, kind: z.literal('result'), result: resultSchema }),
+  z.object({ ...call, kind: z.literal('simulated'), audio: z.instanceof(Float32Array) }),
+  z.object({ ...call, kind: z.literal('failed'), problem: z.string() }),
 ]);
 export type Reply = z.infer<typeof replySchema>;

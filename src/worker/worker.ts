@@ -1,5 +1,4 @@
 import { fromInt16 } from '@/core/base';
-import { findInstrument, setOwnInstruments } from '@/core/instruments';
 import { perform } from '@/core/lab';
 import { TakeListener } from '@/core/take';
 import {
@@ -23,6 +22,8 @@ const KEEP_SECONDS = 1;
 const PIECE = 16_384;
 
 let take: TakeListener | null = null;
+/** Call that the take belongs to. */
+let takeId = 0;
 let samplesPort: MessagePort | null = null;
 
 function finish(interruption: string | null): void {
@@ -31,7 +32,7 @@ function finish(interruption: string | null): void {
   take = null;
   samplesPort?.close();
   samplesPort = null;
-  scope.postMessage({ kind: 'result', interruption, ...heard }, [heard.audio.buffer]);
+  scope.postMessage({ id: takeId, kind: 'result', result: { interruption, ...heard } }, [heard.audio.buffer]);
 }
 
 function hear(data: unknown): void {
@@ -39,52 +40,57 @@ function hear(data: unknown): void {
   const { frame, samples } = samplesSchema.parse(data);
   take.push(frame, samples);
   const live = take.takeLive();
-  if (live.frames.length > 0) scope.postMessage({ kind: 'live', ...live }, [live.frames.buffer]);
+  if (live.frames.length > 0) scope.postMessage({ id: takeId, kind: 'live', ...live }, [live.frames.buffer]);
   const sound = take.takeSound(KEEP_SECONDS);
-  if (sound) scope.postMessage({ kind: 'sound', audio: sound }, [sound.buffer]);
+  if (sound) scope.postMessage({ id: takeId, kind: 'sound', audio: sound }, [sound.buffer]);
   if (take.full) finish('The take reached its longest length and was ended there.');
+}
+
+function begin({ id }: { id: number }, listener: TakeListener): void {
+  takeId = id;
+  take = listener;
 }
 
 function listen(request: ListenRequest, port: MessagePort | undefined): void {
   if (!port) throw new Error('a listen message needs a port for the samples');
-  setOwnInstruments(request.ownInstruments);
-  take = new TakeListener(request);
+  begin(request, new TakeListener(request));
   samplesPort = port;
-  port.onmessage = ({ data }) => guarded(() => hear(data));
+  port.onmessage = ({ data }) => guarded(takeId, () => hear(data));
 }
 
 function measure({ audio, origin, clicks, ...request }: MeasureRequest): void {
-  setOwnInstruments(request.ownInstruments);
-  take = new TakeListener(request);
-  take.addClicks(clicks);
+  const listener = new TakeListener(request);
+  begin(request, listener);
+  listener.addClicks(clicks);
   const first = Math.round(origin * request.sampleRate);
   for (let at = 0; at < audio.length; at += PIECE) {
     const piece = fromInt16(audio.subarray(at, at + PIECE));
-    take.push(first + at, piece);
-    take.takeLive();
+    listener.push(first + at, piece);
+    listener.takeLive();
   }
   finish(null);
 }
 
-function simulate(request: SimulateRequest): void {
-  setOwnInstruments(request.ownInstruments);
-  const instrument = findInstrument(request.score.instrumentId);
-  if (!instrument) throw new Error(`there is no instrument "${request.score.instrumentId}"`);
-  const { faults, ...rest } = request;
-  const { audio } = perform({ ...rest, instrument, ...(faults && { faults }) });
-  scope.postMessage({ kind: 'simulated', audio }, [audio.buffer]);
+function simulate({ id, faults, ...rest }: SimulateRequest): void {
+  const { audio } = perform({ ...rest, ...(faults && { faults }) });
+  scope.postMessage({ id, kind: 'simulated', audio }, [audio.buffer]);
 }
 
-function guarded(work: () => void): void {
+function guarded(id: number, work: () => void): void {
   try {
     work();
   } catch (error) {
-    scope.postMessage({ kind: 'failed', problem: error instanceof Error ? error.message : String(error) });
+    const problem = error instanceof Error ? error.message : String(error);
+    scope.postMessage({ id, kind: 'failed', problem });
   }
 }
 
+/** What a message calls itself, readable or not: its failure has to find the one who asked. */
+const idOf = (data: unknown): number =>
+  typeof data === 'object' && data !== null && 'id' in data && typeof data.id === 'number' ? data.id : takeId;
+
 scope.onmessage = ({ data, ports }) =>
-  guarded(() => {
+  guarded(idOf(data), () => {
     const request = requestSchema.parse(data);
     if (request.kind === 'listen') listen(request, ports[0]);
     else if (request.kind === 'measure') measure(request);

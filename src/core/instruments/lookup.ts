@@ -13,21 +13,14 @@ const LOWER_MODES = 8;
 const MODE_SEMITONES = 0.6;
 
 const shipped = new Map(instruments.map((each) => [each.id, each]));
-let own = new Map<string, Instrument>();
-
-/** Makes the player's own instruments known besides the shipped ones, in place of those made known before. */
-export function setOwnInstruments(list: readonly Instrument[]): void {
-  own = new Map(list.map((each) => [each.id, each]));
+/** A shipped instrument, or one of the player's own that are given. */
+export function findInstrument(id: string, own: readonly Instrument[] = []): Instrument | undefined {
+  return own.find((each) => each.id === id) ?? shipped.get(id);
 }
 
-/** The player's own instruments that are known now. */
-export function ownInstruments(): Instrument[] {
-  return [...own.values()];
-}
-
-export function findInstrument(id: string): Instrument | undefined {
-  return own.get(id) ?? shipped.get(id);
-}
+/** Its name within a sentence: `flute`, but `B♭ clarinet`. */
+export const nameWithin = ({ name }: Pick<Instrument, 'name'>): string =>
+  /^[A-H]♭? /.test(name) ? name : name.charAt(0).toLowerCase() + name.slice(1);
 
 export function writtenRange(instrument: Instrument): { low: Midi; high: Midi } {
   const first = instrument.registers[0];

@@ -1,9 +1,9 @@
 import { failure, success, type Outcome } from '@/core/base';
-import { displayName } from '@/core/tuning';
+import { displayName, type Naming } from '@/core/tuning';
 import { instrumentSchema, type Instrument } from './instrument';
 
 /** Checks an instrument that a player has edited; a problem names the field and the remedy. */
-export function checkInstrument(candidate: unknown): Outcome<Instrument> {
+export function checkInstrument(candidate: unknown, naming: Naming): Outcome<Instrument> {
   const read = instrumentSchema.safeParse(candidate);
   if (!read.success) {
     const [issue] = read.error.issues;
@@ -17,7 +17,7 @@ export function checkInstrument(candidate: unknown): Outcome<Instrument> {
       return failure(`${field}: the highest note of “${register.name}” lies below its lowest`);
     if (next && next.low !== register.high + read.data.step)
       return failure(
-        `registers.${i + 1}.low: “${next.name}” has to begin right above ${displayName(register.high)}`,
+        `registers.${i + 1}.low: “${next.name}” has to begin right above ${displayName(register.high, naming)}`,
       );
     let mode = 0;
     for (const step of register.modes) {
@@ -27,13 +27,13 @@ export function checkInstrument(candidate: unknown): Outcome<Instrument> {
       mode = step.mode;
     }
     if (register.modes[0]?.from !== register.low)
-      return failure(`${field}.modes: the first mode has to begin at ${displayName(register.low)}`);
+      return failure(`${field}.modes: the first mode has to begin at ${displayName(register.low, naming)}`);
   }
   const low = registers[0]!.low;
   const high = registers.at(-1)!.high;
   if (high - low < 5) return failure('registers: an instrument has a range of five semitones or more');
   if (home < low || home > high)
-    return failure(`home: must lie between ${displayName(low)} and ${displayName(high)}`);
+    return failure(`home: must lie between ${displayName(low, naming)} and ${displayName(high, naming)}`);
   return success(read.data);
 }
 

@@ -85,8 +85,8 @@ function saxophone(
 }
 
 export const singleReeds = [
-  clarinet('clarinet-eb', 'Eb clarinet', 3, 20),
-  clarinet('clarinet-bb', 'Bb clarinet', -2, 18),
+  clarinet('clarinet-eb', 'E♭ clarinet', 3, 20),
+  clarinet('clarinet-bb', 'B♭ clarinet', -2, 18),
   clarinet('clarinet-a', 'A clarinet', -3, 18),
   clarinet('clarinet-alto', 'Alto clarinet', -9, 15, 'Eb3'),
   clarinet('clarinet-bass', 'Bass clarinet', -14, 12, 'C3'),

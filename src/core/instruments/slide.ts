@@ -47,19 +47,22 @@ export function loweredBy(millimetres: number, length: number): Cents {
 /**
  * The pull (or push) that makes the weighted squares of what is left smallest, searched in tenths of a millimetre.
  * Null when nothing was read.
+ * @param pulled how far it is out already, where that was told: it cannot be pushed in further than that.
  */
 export function slideAdvice(
   instrument: Instrument,
   readings: readonly PitchReading[],
   a4: Hertz = 440,
   celsius = 20,
+  pulled: number | null = null,
 ): SlideAdvice | null {
   if (readings.length === 0) return null;
   const lengths = readings.map(({ written }) => soundingLength(instrument, written, a4, celsius));
   const left = (x: number) => readings.map(({ cents }, i) => cents - loweredBy(x, lengths[i]!));
   const cost = (x: number) => left(x).reduce((sum, cents, i) => sum + readings[i]!.weight * cents * cents, 0);
   let best = 0;
-  for (let step = -FURTHEST_MM / STEP_MM; step <= FURTHEST_MM / STEP_MM; step++)
+  const furthestIn = Math.min(FURTHEST_MM, pulled ?? FURTHEST_MM);
+  for (let step = -Math.floor(furthestIn / STEP_MM); step <= FURTHEST_MM / STEP_MM; step++)
     if (cost(step * STEP_MM) < cost(best)) best = step * STEP_MM;
   const millimetres = Math.round(best * 10) / 10;
   const most = (values: readonly number[]) => Math.max(...values.map(Math.abs));

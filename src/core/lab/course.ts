@@ -37,7 +37,7 @@ export function courseOf(
     const duration = (from + i === to ? end : starts[from + i + 1]!) - starts[from + i]!;
     const hairpin = hairpinOver(score, from + i, hairpins, duration);
     const dynamicDb = DYNAMIC_DB[note.dynamic] - DYNAMIC_DB[score.notes[from]!.dynamic];
-    const glide = glideOf(note.label);
+    const glide = glideOf(note.role);
     const bent = (place: number) => place * (place < 0 ? player.bends.downCents : player.bends.upCents);
     return {
       at,

@@ -1,4 +1,4 @@
-import { beatsToSeconds, hairpinsOf, scoreBeats, secondsAt, type Score } from '@/core/music';
+import { beatsToSeconds, hairpinsOf, scoreBeats, secondsAt, type Score, type ScoreNote } from '@/core/music';
 import { soundingOf, type Instrument } from '@/core/instruments';
 import { groupsOf, type Group } from '@/core/hearing/matching';
 import type { Decibels, Hertz, Midi, Seconds } from '@/core/tuning';
@@ -105,12 +105,17 @@ function playGroup(
   const stop = ending === 'slur' ? 0 : last.breathAfter ? BREATH : ending === 'tongue' ? TONGUE : 0;
   const end = (joined ? starts[to + 1]! : alone) - Math.min(stop, (alone - starts[to]!) / 3);
   const frequencyOf = (midi: Midi) => a4 * 2 ** ((midi - 69) / 12);
+  // A harmonic is a multiple of its fundamental, and lies where no tempered note does.
+  const targetOf = ({ written, fingered, mode }: ScoreNote) =>
+    fingered === null || mode === null
+      ? frequencyOf(soundingOf(instrument, written))
+      : mode * frequencyOf(soundingOf(instrument, fingered));
   const faults = planNote(
     instrument,
     note.written,
-    frequencyOf(sounding),
+    targetOf(note),
     end - onBeat,
-    slurredFrom ? frequencyOf(soundingOf(instrument, slurredFrom.written)) : null,
+    slurredFrom ? targetOf(slurredFrom) : null,
     options.faults ?? noFaults,
     random,
   );
@@ -126,7 +131,7 @@ function playGroup(
       player,
       plan: faults,
       written: note.written + faults.wrongBy,
-      target: frequencyOf(soundingMidi),
+      target: targetOf(note) * 2 ** (faults.wrongBy / 12),
       start,
       end,
       levelDb,

@@ -153,7 +153,7 @@ describe('chance', () => {
 describe('a score’s own dynamics', () => {
   it('are played: hairpins, breaths, and the fault that is typical of an exercise', () => {
     const made = (family: string) => {
-      const score = findFamily(family)!.make('clarinet-bb', {});
+      const score = findFamily(family)!.make(findInstrument('clarinet-bb')!, {});
       if (!score.ok) throw new Error(score.problem);
       return score.value;
     };

@@ -1,6 +1,6 @@
 import { unfolded } from '@/core/hearing/matching';
 import type { Score } from '@/core/music';
-import { findInstrument } from '@/core/instruments';
+import { findInstrument, type Instrument } from '@/core/instruments';
 import { noFaults, perform, steadyPlayer, type FaultRates, type Performance, type Player } from '.';
 import { takeOf, UNTOLD, type Setup, type Take } from '@/core/take';
 import { TakeListener, type HeardTake, type TakeRequest } from '@/core/take';
@@ -11,6 +11,8 @@ export interface SimulatedTake {
   readonly id?: string;
   readonly when?: Date;
   readonly score: Score;
+  /** One of the player's own; the shipped one of the score when it is left out. */
+  readonly instrument?: Instrument;
   readonly player?: Partial<Player>;
   readonly faults?: Partial<FaultRates>;
   readonly seed: number;
@@ -38,7 +40,7 @@ export function simulateTake(options: SimulatedTake): {
 } {
   const { sampleRate = 32_000, leadSeconds = 0.6, tailSeconds = 0.6, seed } = options;
   const score = unfolded(options.score);
-  const instrument = findInstrument(score.instrumentId);
+  const instrument = options.instrument ?? findInstrument(score.instrumentId);
   if (!instrument) throw new Error(`there is no instrument "${score.instrumentId}"`);
   const performance = perform({
     score,
@@ -55,6 +57,7 @@ export function simulateTake(options: SimulatedTake): {
   options.room?.(audio, sampleRate);
   const listener = new TakeListener({
     score,
+    instrument,
     sampleRate,
     a4: 440,
     gainControlled: false,
@@ -66,7 +69,7 @@ export function simulateTake(options: SimulatedTake): {
   for (let at = 0; at < audio.length; at += PIECE) listener.push(at, audio.subarray(at, at + PIECE));
   options.onLastSample?.();
   const heard = listener.finish();
-  const take = takeOf(options.id ?? 'simulated', options.when ?? new Date(0), score, heard, {
+  const take = takeOf(options.id ?? 'simulated', options.when ?? new Date(0), score, instrument, heard, {
     source: 'simulated',
     sourceName: 'Simulated player',
     sampleRate,

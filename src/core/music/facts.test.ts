@@ -30,10 +30,11 @@ describe('sound', () => {
     expect(slursOf(pairs.notes).map(({ from, to }) => to - from)).toEqual([1, 1, 1]);
   });
 
-  it('a long hold walks down to each bottom note and gives it room', () => {
-    const hold = made('long-hold', 'oboe', { range: { low: n('C4'), high: n('C#4') }, steps: 4, hold: 20 });
+  it('a long hold walks down to each bottom note and holds it for as long as it is held', () => {
+    const hold = made('long-hold', 'oboe', { range: { low: n('C4'), high: n('C#4') }, steps: 4 });
     expect(names(hold)).toBe('G4 F4 E4 D4 C4 G#4 F#4 F4 Eb4 C#4');
-    expect(hold.notes.filter((note) => note.label === 'hold').map((note) => note.beats)).toEqual([20, 20]);
+    expect(hold.notes.filter((note) => note.role === 'hold').map((note) => note.open)).toEqual([true, true]);
+    expect(hold.tempo).toBeNull();
     expect(hold.longestSeconds).toBeGreaterThan(0);
   });
 
@@ -222,7 +223,7 @@ describe('dynamics', () => {
   });
 
   it('whisper tones are the flutes’ alone', () => {
-    expect(findFamily('whisper-tones')!.make('oboe')).toMatchObject({ ok: false });
+    expect(findFamily('whisper-tones')!.make(findInstrument('oboe')!)).toMatchObject({ ok: false });
     const whisper = made('whisper-tones', 'flute', { times: 1 });
     expect(whisper.notes[0]).toMatchObject({ dynamic: 'pp', attack: 'breath', label: 'whisper' });
     expect(whisper.notes[0]!.fingered).not.toBeNull();
@@ -355,7 +356,7 @@ describe('written values', () => {
 
   it('a place cut out keeps its values and loses what went before', () => {
     const melody = made('melody', 'clarinet-bb', { tune: 'ferry' });
-    const places = placesIn(melody, findInstrument('clarinet-bb')!);
+    const places = placesIn(melody, findInstrument('clarinet-bb')!, 'english');
     expect(places.some((place) => place.kind === 'seam')).toBe(true);
     const at = places.find((place) => place.kind === 'seam')!.note;
     const drill = excerpt(melody, at - 1, at, 0.5);

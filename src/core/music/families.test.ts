@@ -78,7 +78,7 @@ describe.each(families.map((family) => [family.id, family] as const))('%s', (_, 
   it('is playable with its defaults on every instrument and level, or says why it is not', () => {
     for (const instrument of instruments) {
       for (const level of LEVELS) {
-        const score = family.make(instrument.id, {}, level);
+        const score = family.make(instrument, {}, level);
         if (family.unfit(instrument)) expect(score.ok).toBe(false);
         else if (!score.ok) throw new Error(`${instrument.id}: ${score.problem}`);
         else expectPlayable(score.value, instrument);
@@ -101,10 +101,10 @@ describe.each(families.map((family) => [family.id, family] as const))('%s', (_, 
           }),
         ),
         ({ instrument, values }) => {
-          const score = family.make(instrument.id, values);
+          const score = family.make(instrument, values);
           if (!score.ok) throw new Error(score.problem);
           expectPlayable(score.value, instrument);
-          expect(family.make(instrument.id, score.value.parameters)).toEqual(score);
+          expect(family.make(instrument, score.value.parameters)).toEqual(score);
         },
       ),
       { numRuns: 40 },
@@ -123,7 +123,7 @@ describe.each(families.map((family) => [family.id, family] as const))('%s', (_, 
         flag: 'maybe',
         model: { recording: 7 },
       }[spec.kind];
-      const score = family.make(instrument.id, { [name]: wrong });
+      const score = family.make(instrument, { [name]: wrong });
       expect(score.ok ? '' : score.problem).toMatch(new RegExp(`^${name}`));
     }
   });
@@ -165,7 +165,7 @@ describe('facts of the music', () => {
     // From above F3 the slur needs none.
     const near = made('just-this-seam', 'bassoon', { from: noteNumber('G3'), to: noteNumber('A3') });
     expect(near.notes.filter((note) => note.hand?.startsWith('flick'))).toEqual([]);
-    const score = findFamily('vent-flick')!.make('oboe');
+    const score = findFamily('vent-flick')!.make(findInstrument('oboe')!);
     expect(score.ok ? '' : score.problem).toMatch(/no keys that are flicked/);
   });
 
@@ -205,7 +205,9 @@ describe('facts of the music', () => {
         });
         expect(new Set(score.notes.map((note) => note.written)).size).toBeGreaterThan(1);
       }
-    const narrower = findFamily('roaming-scale')!.make('flute', { range: { low: 68, high: 76 } });
+    const narrower = findFamily('roaming-scale')!.make(findInstrument('flute')!, {
+      range: { low: 68, high: 76 },
+    });
     expect(narrower.ok ? '' : narrower.problem).toMatch(/^range: must span 9/);
   });
 

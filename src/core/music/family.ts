@@ -1,13 +1,12 @@
-import { findInstrument, writtenRange, type Instrument } from '@/core/instruments';
+import { writtenRange, type Instrument } from '@/core/instruments';
 import { failure, success, type Outcome } from '@/core/base';
-import type { Midi } from '@/core/tuning';
+import type { Midi, Naming } from '@/core/tuning';
 import { planBreaths } from './breaths';
 import { CUES } from './cues';
+import type { Level } from './level';
 import { choice, readParameters, type ParameterSpecs, type ValuesOf } from './parameters';
 import { EVERYTHING_COUNTS, type Counts, type Dynamic, type Score } from './score';
 import { Writer } from './writer';
-
-export type Level = 'beginner' | 'steady' | 'advanced' | 'exacting';
 
 export type Section = 'prepare' | 'sound' | 'seams' | 'dynamics' | 'intonation' | 'rhythm' | 'air';
 
@@ -39,7 +38,16 @@ const COMMON = {
 type Fixed = Partial<
   Pick<
     Score,
-    'beatsPerBar' | 'fifths' | 'swing' | 'drone' | 'blind' | 'company' | 'repeats' | 'longestSeconds'
+    | 'beatsPerBar'
+    | 'fifths'
+    | 'swing'
+    | 'drone'
+    | 'droneLeavesOut'
+    | 'sides'
+    | 'blind'
+    | 'company'
+    | 'repeats'
+    | 'longestSeconds'
   >
 >;
 
@@ -61,14 +69,20 @@ export interface Family<S extends ParameterSpecs = ParameterSpecs> extends About
   unfit(instrument: Instrument): string | null;
   defaults(instrument: Instrument, level: Level): ValuesOf<S & typeof COMMON>;
   /** The exercise as music; a problem names the field and the remedy. Missing parameters are the defaults. */
-  make(instrumentId: string, values?: Readonly<Record<string, unknown>>, level?: Level): Outcome<Score>;
+  make(
+    instrument: Instrument,
+    values?: Readonly<Record<string, unknown>>,
+    level?: Level,
+    naming?: Naming,
+  ): Outcome<Score>;
 }
 
 interface Definition<S extends ParameterSpecs> extends About {
   readonly caution?: string;
   readonly specs: S;
   readonly vibrato?: Score['vibrato'];
-  readonly counts?: Partial<Counts>;
+  /** What its takes are looked at for, and what they may change. */
+  readonly counts?: Partial<Counts> | ((values: ValuesOf<S>) => Partial<Counts>);
   readonly unfit?: (instrument: Instrument) => string | null;
   readonly defaults: (instrument: Instrument, level: Level, comfortable: Comfort) => ValuesOf<S>;
   readonly fixed?: (values: ValuesOf<S>, instrument: Instrument) => Fixed;
@@ -122,12 +136,10 @@ export function defineFamily<const S extends ParameterSpecs>(definition: Definit
     specs,
     unfit,
     defaults,
-    make(instrumentId, values = {}, level = 'steady') {
-      const instrument = findInstrument(instrumentId);
-      if (!instrument) return failure(`instrumentId: there is no instrument "${instrumentId}"`);
+    make(instrument, values = {}, level = 'steady', naming = 'english') {
       const reason = unfit(instrument);
-      if (reason) return failure(`instrumentId: ${reason}`);
-      const read = readParameters(specs, instrument, values, defaults(instrument, level));
+      if (reason) return failure(`instrument: ${reason}`);
+      const read = readParameters(specs, instrument, values, defaults(instrument, level), naming);
       if (!read.ok) return read;
       const set = read.value as ValuesOf<S> & {
         tempo?: number | null;
@@ -143,12 +155,14 @@ export function defineFamily<const S extends ParameterSpecs>(definition: Definit
       return success({
         family: id,
         title,
-        instrumentId,
+        instrumentId: instrument.id,
         tempo,
         countInBeats: tempo === null ? 0 : Math.min(8, beatsPerBar),
         fifths: 0,
         swing: false,
         drone: [],
+        droneLeavesOut: false,
+        sides: null,
         blind: false,
         company: false,
         repeats: 1,
@@ -159,7 +173,7 @@ export function defineFamily<const S extends ParameterSpecs>(definition: Definit
         cue: set.cue === '' ? null : set.cue,
         notes: planBreaths(writer.notes, tempo, instrument),
         pictures: writer.pictures,
-        counts: { ...EVERYTHING_COUNTS, ...counts },
+        counts: { ...EVERYTHING_COUNTS, ...(typeof counts === 'function' ? counts(set) : counts) },
         parameters: set,
       });
     },

@@ -1,5 +1,6 @@
 export { CUES } from './cues';
-export type { Family, Level, Purpose, Section } from './family';
+export { LEVELS, type Level } from './level';
+export type { Family, Purpose, Section } from './family';
 export { families, findFamily, PURPOSES } from './families';
 export { keysOfDay, keyTitle, tempoNotch } from './families/rows';
 export { comparable, modelOf, modelSchema, type Model } from './model';
@@ -16,7 +17,18 @@ export {
   scoreSchema,
   secondsAt,
 } from './score';
-export type { Counts, Dynamic, Hairpin, Picture, Score, ScoreNote, VibratoWish } from './score';
+export type {
+  Counts,
+  Dynamic,
+  EventKind,
+  Hairpin,
+  MeasureId,
+  Picture,
+  Role,
+  Score,
+  ScoreNote,
+  VibratoWish,
+} from './score';
 export {
   barsOf,
   hairpinsOf,

@@ -1,5 +1,5 @@
 import { handAt, seamBetween, type Instrument } from '@/core/instruments';
-import { displayName, type Midi } from '@/core/tuning';
+import { displayName, type Midi, type Naming } from '@/core/tuning';
 import { EVERYTHING_COUNTS, type Score, type ScoreNote } from './score';
 
 /** A place in any music that practice should know of. */
@@ -16,7 +16,12 @@ const NEAR_BEATS = 0.05;
  * Marks every crossing of a break, every place where the hand has to do something at once, every note that the player's map
  * calls weak, and every note the instrument does not have.
  */
-export function placesIn(score: Score, instrument: Instrument, weak: readonly Midi[] = []): Place[] {
+export function placesIn(
+  score: Score,
+  instrument: Instrument,
+  naming: Naming,
+  weak: readonly Midi[] = [],
+): Place[] {
   const { notes } = score;
   const lowest = instrument.registers[0]!.low;
   const highest = instrument.registers.at(-1)!.high;
@@ -27,7 +32,7 @@ export function placesIn(score: Score, instrument: Instrument, weak: readonly Mi
     const seam = joined ? seamBetween(instrument, joined.written, note.written) : null;
     const slurredFrom = note.attack === 'none' && joined ? joined.written : null;
     const hand = handAt(instrument, note.written, slurredFrom);
-    const name = displayName(note.written);
+    const name = displayName(note.written, naming);
     const places: Place[] = [];
     if (note.written < lowest || note.written > highest)
       places.push({ kind: 'outside', note: i, text: `${name} lies outside the ${instrument.name}’s range` });
@@ -35,7 +40,7 @@ export function placesIn(score: Score, instrument: Instrument, weak: readonly Mi
       places.push({
         kind: 'seam',
         note: i,
-        text: `${displayName(joined.written)} ${note.attack === 'none' ? 'slurred' : 'tongued'} ${seam.direction} to ${name}`,
+        text: `${displayName(joined.written, naming)} ${note.attack === 'none' ? 'slurred' : 'tongued'} ${seam.direction} to ${name}`,
       });
     if (hand?.when === 'flick') places.push({ kind: 'vent', note: i, text: `${name}: ${hand.mark}` });
     if (weak.includes(note.written))

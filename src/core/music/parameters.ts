@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { writtenRange, type Instrument } from '@/core/instruments';
 import { failure, success, type Outcome } from '@/core/base';
-import { displayName, type Midi } from '@/core/tuning';
+import { displayName, type Midi, type Naming } from '@/core/tuning';
 import { modelSchema, type Model } from './model';
 
 export interface NoteRange {
@@ -80,9 +80,9 @@ export const dynamic = (label = 'Loudness') =>
     ['ff', 'ff'],
   ]);
 
-function schemaOf(spec: ParameterSpec, instrument: Instrument): z.ZodType {
+function schemaOf(spec: ParameterSpec, instrument: Instrument, naming: Naming): z.ZodType {
   const { low, high } = writtenRange(instrument);
-  const span = `${displayName(low)} and ${displayName(high)} on the ${instrument.name}`;
+  const span = `${displayName(low, naming)} and ${displayName(high, naming)} on the ${instrument.name}`;
   const inRange = z
     .number({ error: 'must be a note' })
     .min(low, { error: `must lie between ${span}` })
@@ -128,9 +128,10 @@ export function readParameters<S extends ParameterSpecs>(
   instrument: Instrument,
   values: Readonly<Record<string, unknown>>,
   defaults: ValuesOf<S>,
+  naming: Naming = 'english',
 ): Outcome<ValuesOf<S>> {
   const shape = Object.fromEntries(
-    Object.entries(specs).map(([name, spec]) => [name, schemaOf(spec, instrument)]),
+    Object.entries(specs).map(([name, spec]) => [name, schemaOf(spec, instrument, naming)]),
   );
   const read = z.object(shape).safeParse({ ...defaults, ...values });
   if (read.success) return success(read.data as ValuesOf<S>);

@@ -11,6 +11,54 @@ export const hairpinSchema = z.enum(['grow', 'fade', 'swell']);
 /** What the level does over a note; neighbours with the same hairpin share one. `swell` grows to the middle and fades. */
 export type Hairpin = z.infer<typeof hairpinSchema>;
 
+/** What a note is for in its exercise. Measures and the stand go by this, never by the word over the note. */
+export const roleSchema = z.enum([
+  // Tone: what others are held against, what is held.
+  'reference',
+  'problem',
+  'neighbour',
+  'anchor',
+  'hold',
+  'edge',
+  'whisper',
+  'full',
+  'test',
+  // Breath, level, angle.
+  'sweep',
+  'softest',
+  'loudest',
+  'smaller',
+  'longer',
+  'reversed',
+  'as-written',
+  'one-way',
+  'and-back',
+  'richest',
+  // Pitch.
+  'ordinary',
+  'harmonic',
+  'plain',
+  'bend-down',
+  'bend-back-up',
+  'bend-up',
+  'bend-back-down',
+  'tuning',
+  'entry',
+  // The two sides of a comparison.
+  'first',
+  'second',
+  // The same row in eight ways.
+  'tongued',
+  'back-of-tongue',
+  'breath-only',
+  'slurred-up',
+  'slurred-down',
+  'up-softer',
+  'down-louder',
+  'triplets',
+]);
+export type Role = z.infer<typeof roleSchema>;
+
 export const scoreNoteSchema = z.object({
   /** Written pitch that is to sound; halves are quarter-tones. */
   written: z.number().min(0).max(127).multipleOf(0.5),
@@ -26,8 +74,13 @@ export const scoreNoteSchema = z.object({
   mode: z.number().int().positive().nullable().default(null),
   /** What the hand does besides, in a few letters. */
   hand: z.string().nullable().default(null),
-  /** A word over the note. */
+  /** A word over the note, for reading only. */
   label: z.string().nullable().default(null),
+  role: roleSchema.nullable().default(null),
+  /** Lasts as long as the player holds it, however long it is written. */
+  open: z.boolean().default(false),
+  /** A voice or a partner sounds along. */
+  company: z.boolean().default(false),
 });
 export type ScoreNote = z.infer<typeof scoreNoteSchema>;
 
@@ -43,19 +96,41 @@ export const pictureSchema = z.object({
 /** A moment of an exercise without the instrument: something to follow with the eyes. */
 export type Picture = z.infer<typeof pictureSchema>;
 
+/** What can be measured of a take: see core/verdict/measures, which has one of each. */
 export const measureSchema = z.enum([
+  'held',
   'pitch',
   'steadiness',
   'level',
-  'colour',
+  'air',
   'attack',
-  'seam',
   'rhythm',
+  'ladder',
+  'seam',
   'interval',
-  'bend',
-  'window',
-  'purity',
   'sameness',
+  'anchor',
+  'ways',
+  'line',
+  'both-ways',
+  'pulses',
+  'window',
+  'hold',
+  'octaves',
+  'just',
+  'leaning',
+  'scan',
+  'slide',
+  'room',
+  'climb',
+  'register-test',
+  'bend',
+  'sweep',
+  'edge',
+  'angle',
+  'compare',
+  'colours',
+  'model',
 ]);
 /** What can happen in a note besides what was asked. */
 export const eventKindSchema = z.enum([
@@ -74,20 +149,27 @@ const feedsSchema = z.object({ map: z.boolean(), seams: z.boolean(), trends: z.b
 
 /** Which measures and events are valid for a score, and what its takes may change in what is remembered. */
 export const countsSchema = z.object({
+  /** The first is what the exercise is about. */
   measures: z.array(measureSchema),
   events: z.array(eventKindSchema),
   feeds: feedsSchema,
   /** Explores: judged only on what it explores, never scolded for what it means to do. */
   exploring: z.boolean(),
+  /** When the tempo goes up by notches: after a clean take, or after five clean slurs in a row; null: never by itself. */
+  notches: z.enum(['clean', 'five-in-a-row']).nullable(),
+  /** Whose beginnings are told against the beat: of what is begun anew, or of slurred notes too. */
+  timed: z.enum(['attacks', 'all']),
 });
 export type Counts = z.infer<typeof countsSchema>;
-export type Measure = z.infer<typeof measureSchema>;
+export type MeasureId = z.infer<typeof measureSchema>;
 
 export const EVERYTHING_COUNTS: Counts = {
-  measures: ['pitch', 'steadiness', 'level', 'colour', 'attack', 'seam', 'rhythm'],
+  measures: ['seam', 'pitch', 'rhythm', 'steadiness', 'level', 'air', 'attack'],
   events: [...eventKindSchema.options],
   feeds: { map: true, seams: true, trends: true },
   exploring: false,
+  notches: null,
+  timed: 'attacks',
 };
 
 /** Written music before it is played, with all that the stand, the judge and the simulated player need to know. */
@@ -109,6 +191,10 @@ export const scoreSchema = z.object({
   pictures: z.array(pictureSchema).default([]),
   /** Sounding notes of a drone to play against. */
   drone: z.array(z.number()).default([]),
+  /** The player takes the drone's notes in turn, and the drone leaves out the one that is theirs. */
+  droneLeavesOut: z.boolean().default(false),
+  /** Names of the two sides of a comparison. */
+  sides: z.tuple([z.string(), z.string()]).nullable().default(null),
   /** The reading is hidden while playing. */
   blind: z.boolean().default(false),
   /** Another pitch is expected beside the player's (a voice, a partner). */

@@ -1,3 +1,4 @@
+import { findInstrument } from '@/core/instruments';
 import { findFamily, type Score } from '.';
 
 /** For tests and the bench: the score of a family with these values, which has to be one. */
@@ -6,8 +7,9 @@ export function scoreOfFamily(
   instrumentId: string,
   values: Readonly<Record<string, unknown>> = {},
 ): Score {
-  const made = findFamily(family)?.make(instrumentId, values);
-  if (!made) throw new Error(`there is no family ${family}`);
+  const instrument = findInstrument(instrumentId);
+  const made = instrument && findFamily(family)?.make(instrument, values);
+  if (!made) throw new Error(`there is no family ${family} or no instrument ${instrumentId}`);
   if (!made.ok) throw new Error(made.problem);
   return made.value;
 }

@@ -1,3 +1,4 @@
+import { findInstrument } from '@/core/instruments';
 import * as fc from 'fast-check';
 import { scoreOfFamily } from './scores.testing';
 import { droneHertz, droneNotes, families, restFrom, scoreBeats } from '.';
@@ -25,7 +26,7 @@ describe('what is left of a score', () => {
 
   it('ends where the whole ends, for every family and every beat', () => {
     const scores = families.flatMap((family) => {
-      const score = family.make('flute');
+      const score = family.make(findInstrument('flute')!);
       return score.ok ? [score.value] : [];
     });
     fc.assert(
@@ -42,22 +43,34 @@ describe('what is left of a score', () => {
 
 describe('a drone', () => {
   it('is what the music asks for', () => {
-    expect(droneNotes(made('section-chords', 'flute', { root: 69 }))).toEqual([69, 73, 76]);
+    expect(droneNotes(made('section-chords', 'flute', { root: 69 }), findInstrument('flute')!)).toEqual([
+      69, 73, 76,
+    ]);
   });
 
   it('is pure over its root, whoever plays the root', () => {
-    const [root, third, fifth] = droneHertz(made('section-chords', 'flute', { root: 69 }), 442);
+    const [root, third, fifth] = droneHertz(
+      made('section-chords', 'flute', { root: 69 }),
+      findInstrument('flute')!,
+      442,
+    );
     expect([root, third, fifth].map((hertz) => Math.round(hertz! * 1000) / 1000)).toEqual([442, 552.5, 663]);
     // Without its root the chord stands where it would with it.
-    const rest = droneHertz(made('section-chords', 'flute', { root: 69, part: '0' }), 442);
+    const rest = droneHertz(
+      made('section-chords', 'flute', { root: 69, part: '0' }),
+      findInstrument('flute')!,
+      442,
+    );
     expect(rest.map((hertz) => Math.round(hertz * 1000) / 1000)).toEqual([552.5, 663]);
   });
 
   it('is otherwise the first note as it sounds, not high over everything', () => {
-    expect(droneNotes(made('long-tone', 'flute', { note: 69 }))).toEqual([57]);
+    expect(droneNotes(made('long-tone', 'flute', { note: 69 }), findInstrument('flute')!)).toEqual([57]);
     // Written C5 of the B flat clarinet sounds B flat 4.
-    expect(droneNotes(made('long-tone', 'clarinet-bb', { note: 72 }))).toEqual([58]);
-    expect(droneNotes(made('long-tone', 'bassoon', { note: 41 }))).toEqual([41]);
-    expect(droneNotes(made('air-drills'))).toEqual([]);
+    expect(
+      droneNotes(made('long-tone', 'clarinet-bb', { note: 72 }), findInstrument('clarinet-bb')!),
+    ).toEqual([58]);
+    expect(droneNotes(made('long-tone', 'bassoon', { note: 41 }), findInstrument('bassoon')!)).toEqual([41]);
+    expect(droneNotes(made('air-drills'), findInstrument('flute')!)).toEqual([]);
   });
 });

@@ -1,4 +1,4 @@
-import { findInstrument, soundingOf } from '@/core/instruments';
+import { soundingOf, type Instrument } from '@/core/instruments';
 import { justRatio, midiToHertz, type Hertz, type Midi } from '@/core/tuning';
 import type { Score } from './score';
 
@@ -18,11 +18,10 @@ export function restFrom(score: Score, beat: number): Score {
 }
 
 /** Sounding notes of a drone: what the music asks for, or its first note. */
-export function droneNotes(score: Score): readonly Midi[] {
+export function droneNotes(score: Score, instrument: Instrument): readonly Midi[] {
   if (score.drone.length > 0) return score.drone;
-  const instrument = findInstrument(score.instrumentId);
   const first = score.notes[0];
-  if (!instrument || !first) return [];
+  if (!first) return [];
   const sounding = soundingOf(instrument, first.written);
   return [sounding > LOW_FOR_A_DRONE ? sounding - 12 : sounding];
 }
@@ -31,11 +30,10 @@ export function droneNotes(score: Score): readonly Midi[] {
  * Frequencies of a drone: its root at the pitch standard, the others pure over it, since a chord is tuned by its own
  * intervals and not by the tuner's.
  */
-export function droneHertz(score: Score, a4: Hertz): Hertz[] {
-  const notes = droneNotes(score);
-  const instrument = findInstrument(score.instrumentId);
+export function droneHertz(score: Score, instrument: Instrument, a4: Hertz): Hertz[] {
+  const notes = droneNotes(score, instrument);
   const asked = score.parameters['root'];
-  const root = typeof asked === 'number' && instrument ? soundingOf(instrument, asked) : (notes[0] ?? 69);
+  const root = typeof asked === 'number' ? soundingOf(instrument, asked) : (notes[0] ?? 69);
   return notes.map((note) => {
     const up = (((note - root) % 12) + 12) % 12;
     const [p, q] = justRatio(up);

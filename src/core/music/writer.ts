@@ -54,6 +54,9 @@ export class Writer {
       mode: modeOf(this.instrument, written),
       hand: details.fingered == null ? (handAt(this.instrument, written, slurredFrom)?.mark ?? null) : null,
       label: null,
+      role: null,
+      open: false,
+      company: false,
       ...details,
       attack,
     });

@@ -1,4 +1,4 @@
-import { judge, limitsOf } from '@/core/verdict';
+import { figuresAt, judge, limitsOf, say, wholeOf } from '@/core/verdict';
 import { scoreOfFamily } from '@/core/music/scores.testing';
 import { findInstrument, soundingOf } from '@/core/instruments';
 import { simulateTake } from '@/core/lab';
@@ -33,18 +33,19 @@ describe('a partner who holds a note', () => {
     ['fifth', 3, 6 - 3 - 1.955],
     ['major-third', -4, 6 + 4 + 13.686],
     ['minor-third', 0, 6 - 15.641],
-  ])('is found first, and the %s told against what was really held', (interval, cents, truth) => {
-    const { heldHz, hertz, judgement } = against(interval, cents);
+  ])('is found first, and the %s told against what was really held', (name, cents, truth) => {
+    const { heldHz, hertz, judgement } = against(name, cents);
     expect(Math.abs(1200 * Math.log2((heldHz ?? NaN) / hertz))).toBeLessThan(0.5);
-    const value = judgement.findings.find((finding) => finding.id === 'interval')?.value ?? 'NaN';
-    expect(Math.abs(Number.parseFloat(value.replace('−', '-')) - truth)).toBeLessThan(1.5);
+    const [interval] = figuresAt(judgement.figures, 'just-cents');
+    expect(Math.abs(interval!.value - truth)).toBeLessThan(1.5);
   });
 
   it('that was not heard alone leaves the figure unknown, with what to do', () => {
     const { heldHz, judgement } = against('fifth', 3, 0.3);
     expect(heldHz).toBeNull();
-    const finding = judgement.findings.find((each) => each.id === 'interval');
+    expect(wholeOf(judgement.figures, 'just')).toMatchObject({ unknown: 'nothing-held-alone' });
+    const finding = say(judgement, 'english').findings.find((each) => each.id === 'just');
     expect(finding?.value).toBeNull();
-    expect(finding?.meaning).toMatch(/sound alone for two seconds/);
+    expect(finding?.sentence).toMatch(/sound alone for two seconds/);
   });
 });

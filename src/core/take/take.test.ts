@@ -33,6 +33,7 @@ function withClicks(audio: Float32Array, lag: number, gain: number): Float32Arra
 function heard(audio: Float32Array, change: Partial<TakeRequest> = {}) {
   const listener = new TakeListener({
     score: scoreFor(),
+    instrument: findInstrument('flute')!,
     sampleRate: RATE,
     a4: 440,
     gainControlled: false,
@@ -80,6 +81,7 @@ describe('the end of a take', () => {
     const audio = played();
     const listener = new TakeListener({
       score: scoreFor(),
+      instrument: findInstrument('flute')!,
       sampleRate: RATE,
       a4: 440,
       gainControlled: false,
@@ -106,7 +108,10 @@ test('what is kept fits its schema, and says nothing of levels under gain contro
     processing: [],
     interruption: null,
   } as const;
-  const kept = takeOf('a', new Date(0), scoreFor(), take, { ...conditions, processing: ['gain-control'] });
+  const kept = takeOf('a', new Date(0), scoreFor(), findInstrument('flute')!, take, {
+    ...conditions,
+    processing: ['gain-control'],
+  });
   expect(takeSchema.parse(JSON.parse(JSON.stringify(kept)))).toEqual(kept);
   expect(kept.notes[0]?.levelDb).toBeNull();
   expect(kept.notes[0]?.unknown['levelDb']).toBe('gain-control');

@@ -1,11 +1,12 @@
 import * as z from 'zod';
+import { instrumentSchema, type Instrument } from '@/core/instruments';
 import { scoreSchema, type Score } from '@/core/music';
 import { eventSchema, noteSchema, transitionSchema } from '@/core/hearing/notes';
 import type { HeardTake } from './takeListener';
 import { timingSchema } from './timing';
 import { traceSchema } from './trace';
 
-export const TAKE_VERSION = 1;
+export const TAKE_VERSION = 2;
 
 /** What the player can tell of the instrument and the day. Null or empty: not told. */
 export const setupSchema = z.object({
@@ -59,6 +60,8 @@ export const takeSchema = z.object({
   createdAt: z.string(),
   durationSeconds: z.number(),
   score: scoreSchema,
+  /** What it was played on, as it was then; null: a take from elsewhere, on an instrument that is not known here. */
+  instrument: instrumentSchema.nullable(),
   conditions: conditionsSchema,
   timing: timingSchema,
   notes: z.array(noteSchema),
@@ -82,6 +85,7 @@ export function takeOf(
   id: string,
   now: Date,
   score: Score,
+  instrument: Instrument,
   heard: HeardTake,
   conditions: ToldConditions,
 ): Take {
@@ -93,6 +97,7 @@ export function takeOf(
     createdAt: now.toISOString(),
     durationSeconds,
     score,
+    instrument,
     conditions: conditionsSchema.parse({ ...conditions, clipped, floorDb }),
     timing,
     notes,

@@ -1,6 +1,6 @@
 import { fromInt16 } from '@/core/base';
 import type { Score } from '@/core/music';
-import { findInstrument, listeningRange, type Instrument } from '@/core/instruments';
+import { listeningRange, type Instrument } from '@/core/instruments';
 import { hearNotes, ORDINARY_PURITY, type Note, type NoteEvent, type Transition } from '@/core/hearing/notes';
 import {
   CLICK_SECONDS,
@@ -20,6 +20,7 @@ import { traceOf, type Trace } from './trace';
 /** What has to be known before a take begins. */
 export interface TakeRequest {
   readonly score: Score;
+  readonly instrument: Instrument;
   readonly sampleRate: number;
   readonly a4: number;
   readonly gainControlled: boolean;
@@ -74,8 +75,7 @@ export class TakeListener {
 
   constructor(private readonly request: TakeRequest) {
     this.firstBeat = request.firstBeat;
-    const instrument = findInstrument(request.score.instrumentId);
-    if (!instrument) throw new Error(`there is no instrument "${request.score.instrumentId}"`);
+    const { instrument } = request;
     this.instrument = instrument;
     this.listener = new Listener(request.sampleRate, listeningRange(instrument, request.a4), {
       onFrame: (frame) => this.follow(frame),

@@ -1,3 +1,4 @@
+import { findInstrument } from '@/core/instruments';
 import { heldNote } from '@/core/music/scores.testing';
 import { NO_BEAT, TAKE_VERSION, UNTOLD, type HeardTake, type Take } from '.';
 
@@ -9,6 +10,7 @@ export function emptyTake(part: Partial<Take> = {}): Take {
     createdAt: new Date(0).toISOString(),
     durationSeconds: 1,
     score: heldNote('flute'),
+    instrument: findInstrument('flute')!,
     conditions: {
       source: 'file',
       sourceName: 'x',

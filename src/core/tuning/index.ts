@@ -1,7 +1,7 @@
-export { highOrLow } from './leaning';
+export { leaning, shortLeaning } from './leaning';
 export type { Cents, Decibels, Hertz, Midi, Seconds, Semitones, Tempo } from './units';
 export { centsBetween, hertzToMidi, midiToHertz } from './pitch';
-export { displayName, noteName, noteNumber, setNaming, spokenName, type NamingConvention } from './names';
+export { displayName, noteName, noteNumber, spokenName, type Naming } from './names';
 export { spell, spelledMidi, type Spelling } from './spelling';
 export {
   justRatio,

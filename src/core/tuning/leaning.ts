@@ -1,8 +1,14 @@
 import type { Cents } from './units';
 
-/** `6 low`, `true`, `11 high`: a tendency as a player says it. */
-export function highOrLow(cents: Cents): string {
-  const whole = Math.round(cents);
-  if (whole === 0) return 'true';
-  return `${Math.abs(whole)} ${whole > 0 ? 'high' : 'low'}`;
+/** `6 cents low`, `1 cent high`, `in tune`: where a pitch sits, as a player says it. */
+export function leaning(cents: Cents): string {
+  const whole = Math.round(Math.abs(cents));
+  if (whole === 0) return 'in tune';
+  return `${whole} ${whole === 1 ? 'cent' : 'cents'} ${cents > 0 ? 'high' : 'low'}`;
+}
+
+/** `6 low`: the same where the unit stands elsewhere and every letter counts. */
+export function shortLeaning(cents: Cents): string {
+  const whole = Math.round(Math.abs(cents));
+  return whole === 0 ? 'in tune' : `${whole} ${cents > 0 ? 'high' : 'low'}`;
 }

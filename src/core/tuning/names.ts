@@ -5,9 +5,9 @@ const LETTERS: Readonly<Record<string, number>> = { C: 0, D: 2, E: 4, F: 5, G: 7
 const COMMON_NAMES = ['C', 'C#', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'G#', 'A', 'Bb', 'B'] as const;
 
 /** How notes are called: English letters, German letters (H for B, B for B flat), or fixed do. */
-export type NamingConvention = 'english' | 'german' | 'fixed-do';
+export type Naming = 'english' | 'german' | 'fixed-do';
 
-const NAMES: Readonly<Record<NamingConvention, readonly string[]>> = {
+const NAMES: Readonly<Record<Naming, readonly string[]>> = {
   english: COMMON_NAMES.map((name) => name.replace('#', '♯').replace('b', '♭')),
   german: ['C', 'Cis', 'D', 'Es', 'E', 'F', 'Fis', 'G', 'Gis', 'A', 'B', 'H'],
   'fixed-do': ['do', 'do♯', 're', 'mi♭', 'mi', 'fa', 'fa♯', 'sol', 'sol♯', 'la', 'si♭', 'si'],
@@ -35,18 +35,11 @@ export function noteName(midi: Midi): string {
   return `${COMMON_NAMES[pitchClass(nearest)]}${octaveOf(nearest)}`;
 }
 
-let usual: NamingConvention = 'english';
-
-/** The convention that `displayName` uses where none is given: the player's own. */
-export function setNaming(convention: NamingConvention): void {
-  usual = convention;
-}
-
 /** Nearest quarter-tone, for the eye: `B♭4`, and between two semitones `E½♭4` or `D½♯4`. */
-export function displayName(midi: Midi, convention: NamingConvention = usual): string {
+export function displayName(midi: Midi, naming: Naming): string {
   const nearest = Math.round(2 * midi) / 2;
   const below = Math.floor(nearest);
-  const name = (note: Midi) => NAMES[convention][pitchClass(note)] ?? '';
+  const name = (note: Midi) => NAMES[naming][pitchClass(note)] ?? '';
   if (below === nearest) return `${name(below)}${octaveOf(below)}`;
   return isNatural(below)
     ? `${name(below)}½♯${octaveOf(below)}`

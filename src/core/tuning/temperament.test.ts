@@ -57,16 +57,16 @@ describe('names in three conventions', () => {
     ['Eb3', 'E♭3', 'Es3', 'mi♭3'],
   ])('%s', (name, english, german, fixedDo) => {
     const midi = noteNumber(name);
-    expect([displayName(midi), displayName(midi, 'german'), displayName(midi, 'fixed-do')]).toEqual([
-      english,
-      german,
-      fixedDo,
-    ]);
+    expect([
+      displayName(midi, 'english'),
+      displayName(midi, 'german'),
+      displayName(midi, 'fixed-do'),
+    ]).toEqual([english, german, fixedDo]);
   });
 
   it('have quarter-tones', () => {
-    expect(displayName(62.5)).toBe('D½♯4');
-    expect(displayName(63.5)).toBe('E½♭4');
+    expect(displayName(62.5, 'english')).toBe('D½♯4');
+    expect(displayName(63.5, 'english')).toBe('E½♭4');
     expect(spokenName(63.5)).toBe('E half flat 4');
   });
 });

@@ -30,7 +30,7 @@ describe('note names', () => {
     expect(noteNumber('C-1')).toBe(0);
     expect(noteName(61)).toBe('C#4');
     expect(noteName(63)).toBe('Eb4');
-    expect(displayName(70)).toBe('B♭4');
+    expect(displayName(70, 'english')).toBe('B♭4');
     expect(spokenName(73)).toBe('C sharp 5');
     expect(spokenName(69)).toBe('A 4');
   });

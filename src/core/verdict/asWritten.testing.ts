@@ -5,7 +5,19 @@ import type { Note, NoteEvent, Transition } from '@/core/hearing/notes';
 import type { Conditions, Take, Timing } from '@/core/take';
 import { emptyTake } from '@/core/take/takes.testing';
 import { noteName } from '@/core/tuning';
-import { judge, limitsOf, type Fault, type FaultKind, type Judgement, type Limits } from '.';
+import {
+  figuresAt,
+  judge,
+  limitsOf,
+  say,
+  valueOf,
+  type Fault,
+  type FaultKind,
+  type FigureId,
+  type Judgement,
+  type Limits,
+  type Verdict,
+} from '.';
 
 /** What was otherwise than written. */
 export interface Otherwise {
@@ -14,7 +26,13 @@ export interface Otherwise {
   /** By the group that is slurred to. */
   readonly slur?: (to: Group) => Partial<Transition>;
   /** Seconds from the start of the note of a group. */
-  readonly events?: readonly { group: number; kind: NoteEvent['kind']; after: number; midi?: number }[];
+  readonly events?: readonly {
+    group: number;
+    kind: NoteEvent['kind'];
+    after: number;
+    midi?: number;
+    lasts?: number;
+  }[];
   readonly timing?: Partial<Timing>;
   readonly conditions?: Partial<Conditions>;
 }
@@ -70,13 +88,13 @@ export function asWritten(score: Score, otherwise: Otherwise = {}): Take {
       ...change,
     });
   }
-  const events = (otherwise.events ?? []).map(({ group, kind, after, midi }): NoteEvent => {
+  const events = (otherwise.events ?? []).map(({ group, kind, after, midi, lasts = 0.06 }): NoteEvent => {
     const noteIndex = places.get(group)!;
     const startSeconds = notes[noteIndex]!.startSeconds + after;
     return {
       kind,
       startSeconds,
-      endSeconds: startSeconds + 0.06,
+      endSeconds: startSeconds + lasts,
       soundingMidi: midi ?? null,
       noteIndex,
       confidence: 0.9,
@@ -93,6 +111,7 @@ export function asWritten(score: Score, otherwise: Otherwise = {}): Take {
   return {
     ...base,
     score,
+    instrument,
     notes,
     events,
     transitions,
@@ -126,11 +145,15 @@ export const judgedAsWritten = (
   limits: Limits = limitsOf('steady'),
 ): Judgement => judge(asWritten(score, otherwise), limits);
 
-/** The number of a finding; NaN where it has none. */
-export const valueOf = ({ findings }: Judgement, id: string): number =>
-  Number.parseFloat((findings.find((each) => each.id === id)?.value ?? 'NaN').replace('−', '-'));
-export const sentenceOf = ({ findings }: Judgement, id: string): string =>
-  findings.find((each) => each.id === id)?.sentence ?? '';
+/** What is said of a judgement, by English names. */
+export const said = (judgement: Judgement): Verdict => say(judgement, 'english');
+/** A figure of the take as a whole; NaN where it is not known. */
+export const wholeValue = ({ figures }: Judgement, id: FigureId): number => valueOf(figures, id) ?? NaN;
+/** The same at a group of the score. */
+export const valueAt = ({ figures }: Judgement, id: FigureId, group: number): number =>
+  figuresAt(figures, id).find(({ at }) => at === group)?.value ?? NaN;
+export const sentenceOf = (judgement: Judgement, id: FigureId): string =>
+  said(judgement).findings.find((each) => each.id === id)?.sentence ?? '';
 export const kindsOf = ({ faults }: { readonly faults: readonly Fault[] }): FaultKind[] => [
   ...new Set(faults.map((fault) => fault.kind)),
 ];

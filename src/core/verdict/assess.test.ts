@@ -1,9 +1,9 @@
 import { heldNote } from '@/core/music/scores.testing';
 import type { Note } from '@/core/hearing/notes';
 import { NO_BEAT, type Timing } from '@/core/take';
-import { LiveWords } from '@/core/hearing/following';
 import { emptyTake } from '@/core/take/takes.testing';
-import { judge, limitsOf } from '.';
+import { findInstrument } from '@/core/instruments';
+import { judge, limitsOf, say, valueOf } from '.';
 
 const scoreOf = (values: Record<string, unknown> = {}) => heldNote('clarinet-bb', values);
 
@@ -35,21 +35,30 @@ const note: Note = {
 
 const limits = limitsOf('steady');
 const verdict = (change: Partial<Note>, score = scoreOf(), timing: Timing = NO_BEAT) =>
-  judge(emptyTake({ score, timing, notes: [{ ...note, ...change }] }), limits);
+  say(judged(change, score, timing), 'english');
+const judged = (change: Partial<Note>, score = scoreOf(), timing: Timing = NO_BEAT) =>
+  judge(
+    emptyTake({ score, instrument: findInstrument('clarinet-bb')!, timing, notes: [{ ...note, ...change }] }),
+    limits,
+  );
 const sentence = (id: string, ...rest: Parameters<typeof verdict>) =>
   verdict(...rest).findings.find((finding) => finding.id === id)?.sentence;
 
 describe('the words about a long tone', () => {
   it('say first where it sat and what it did', () => {
-    expect(verdict({}).headline).toBe('8 low and steady');
-    expect(verdict({ centreCents: 0.4 }).headline).toBe('True and steady');
-    expect(verdict({ driftCentsPerSecond: -1.6 }).headline).toBe('8 low and sinking');
-    expect(verdict({ vibrato: { rateHz: 5, extentCents: 12 } }).headline).toBe('8 low with vibrato');
+    expect(verdict({}).headline).toBe('C5 was 8 cents low');
+    expect(verdict({ centreCents: 0.4 }).headline).toBe('C5 in tune and steady');
+    expect(verdict({ centreCents: -5 }).headline).toBe('C5 5 cents low and steady');
+    expect(verdict({ centreCents: 0, driftCentsPerSecond: -1.6 }).headline).toMatch(/^C5 sank/);
+    const swung = { centreCents: 2, vibrato: { rateHz: 5, extentCents: 12 } };
+    expect(verdict(swung).headline).toBe('Vibrato in C5, 12 cents either way, where none was asked for');
+    expect(verdict(swung, scoreOf({ vibrato: 'free' })).headline).toBe('C5 2 cents high with vibrato');
   });
 
   it('use the written name, and say when another note was played', () => {
-    expect(verdict({}).summary).toMatch(/^C5 lasted 8\.0 s/);
-    expect(verdict({ soundingMidi: 72 }).headline).toBe('D5, not C5');
+    expect(sentence('centre', { centreCents: -5 })).toBe('C5 sat 5 cents low, within your limit.');
+    expect(verdict({ soundingMidi: 72 }).headline).toBe('Another note came in place of C5');
+    expect(verdict({ soundingMidi: 72 }).notes[0]!.word).toBe('D5 came');
   });
 
   it('give a reason in the place of a number that is not known', () => {
@@ -63,7 +72,7 @@ describe('the words about a long tone', () => {
     const vibrato = { rateHz: 5, extentCents: 12 };
     expect(sentence('vibrato', { vibrato })).toMatch(/none was asked for/);
     expect(sentence('vibrato', {}, scoreOf({ vibrato: 'wanted' }))).toMatch(/asked for; none/);
-    expect(sentence('purity', { puritySeconds: 3 })).toBe('Pure for the first 3.0 s.');
+    expect(sentence('purity', { puritySeconds: 3 })).toBe('Pure for 3.0 of 8.0 s.');
   });
 
   it('take the round trip off the attack', () => {
@@ -72,32 +81,10 @@ describe('the words about a long tone', () => {
       roundTrip: { seconds: 0.06, how: 'measured' },
       resumed: [],
     };
-    const { findings } = verdict({}, scoreOf(), timing);
-    expect(findings.find((finding) => finding.id === 'latency')?.value).toBe('40');
+    expect(valueOf(judged({}, scoreOf(), timing).figures, 'latency')).toBeCloseTo(40, 6);
   });
 
   it('say so when nothing was heard', () => {
-    expect(judge(emptyTake(), limits).headline).toBe('No tone was heard');
-  });
-});
-
-describe('the big word', () => {
-  const after = (seconds: number, cents: (t: number) => number, level: (t: number) => number = () => -20) => {
-    const words = new LiveWords();
-    for (let t = 0; t < seconds; t += 0.0054) words.push(t, cents(t), level(t));
-    return words.now.word;
-  };
-  it('says only what to change', () => {
-    expect(after(1, () => NaN)).toBe('play');
-    expect(after(1, () => 2)).toBe('hold');
-    expect(after(1, () => -9)).toBe('9 low');
-    expect(after(1, () => 150)).toBe('too high');
-    expect(
-      after(
-        3,
-        () => 1,
-        (t) => -20 - 3 * t,
-      ),
-    ).toBe('fading');
+    expect(say(judge(emptyTake(), limits), 'english').headline).toBe('No tone was heard');
   });
 });

@@ -1,48 +1,56 @@
-import type { Dynamic } from '@/core/music';
+import { scoreNoteOf } from './reading';
+import type { Amount, Fault, FaultKind } from './faults';
+import { isKnown, type Figure, type KnownFigure } from './figure';
+import type { Judging } from './measure';
 
-/** What can be wrong, as the coach knows it. */
-export type FaultKind =
-  | 'break-up'
-  | 'break-down'
-  | 'late-speech'
-  | 'undertone'
-  | 'squeak'
-  | 'thin'
-  | 'airy'
-  | 'narrow-window'
-  | 'steadily-low'
-  | 'steadily-high'
-  | 'flat-when-fading'
-  | 'sharp-when-fading'
-  | 'narrow-leap'
-  | 'hole'
-  | 'bump'
-  | 'slow-slur'
-  | 'wide-interval'
-  | 'narrow-interval'
-  | 'anchor-moved'
-  | 'vibrato'
-  | 'fading-hold'
-  | 'sinking'
-  | 'unsteady'
-  | 'uneven-line'
-  | 'unlike'
-  | 'wrong-note'
-  | 'missed'
-  | 'rush'
-  | 'drag'
-  | 'uneven';
-
-/** One fault at one place; steady ones have no place. */
-export interface Fault {
-  readonly kind: FaultKind;
-  /** Group of the score, the second one for a slur; null for the whole take. */
-  readonly group: number | null;
-  /** It happened on the way from the group before. */
-  readonly atSlur: boolean;
-  /** How much it is over what is allowed: 1 is at the limit. */
-  readonly size: number;
-  /** 0 … 1. */
-  readonly confidence: number;
-  readonly dynamic: Dynamic | null;
+interface Details {
+  readonly atSlur?: boolean;
+  readonly confidence?: number;
+  readonly size?: number;
 }
+
+const SURE = 0.8;
+
+/** A fault at a group of the score; null: of the take as a whole. */
+export function faultAt(
+  { score, matches }: Pick<Judging, 'score' | 'matches'>,
+  group: number | null,
+  kind: FaultKind,
+  size: number,
+  amount: Amount | null,
+  { atSlur = false, confidence = SURE }: Details = {},
+): Fault {
+  const match = group === null ? undefined : matches[group];
+  const dynamic = match ? scoreNoteOf({ score }, match.group).dynamic : null;
+  return { kind, group, atSlur, size, confidence, dynamic, amount };
+}
+
+/** The fault of a figure that is over its limit; none where it is within, or not known. */
+export function beyond(
+  judging: Judging,
+  found: Figure | undefined,
+  limit: number,
+  kind: FaultKind,
+  { size, ...details }: Details = {},
+): Fault[] {
+  if (!isKnown(found) || Math.abs(found.value) <= limit) return [];
+  const over = size ?? Math.abs(found.value) / limit;
+  return [faultAt(judging, found.at, kind, over, amountOf(found, limit), details)];
+}
+
+/** The same with a kind for each side of zero. */
+export function beyondEither(
+  judging: Judging,
+  found: Figure | undefined,
+  limit: number,
+  [below, above]: readonly [FaultKind, FaultKind],
+  details: Details = {},
+): Fault[] {
+  return beyond(judging, found, limit, isKnown(found) && found.value < 0 ? below : above, details);
+}
+
+export const amountOf = ({ id, value }: KnownFigure, limit: number | null): Amount => ({
+  figure: id,
+  value,
+  limit,
+});

@@ -1,10 +1,22 @@
-export type { Drawing, LineOfNote } from './drawing';
-export type { Fault, FaultKind } from './fault';
-export { judge, type JudgedNote, type Judgement } from './judge';
-export { LEVELS, LIMIT_IDS, LIMITS, limitsOf, ownLimitsSchema } from './limits';
-export type { LimitId, Limits, OwnLimits, PlayerLevel } from './limits';
-export { differenceWord, distanceOf, type Distance } from './sameness';
+export type { Chart, ChartLine, ChartRow, CurvesChart, RowsChart, TableChart } from './charts';
+export { FAULT_KINDS, FAULTS, type Amount, type Fault, type FaultKind, type Weighed } from './faults';
+export { figuresAt, isKnown, valueOf, wholeOf } from './figure';
+export type { Figure, KnownFigure, UnknownFigure } from './figure';
+export { FIGURE_IDS, FIGURES, type FigureId } from './figures';
+export { judge } from './judge';
+export type { JudgedNote, JudgedSeam, Judgement, Manner } from './judge';
+export {
+  LIMIT_IDS,
+  LIMITS,
+  limitsOf,
+  ownLimitsSchema,
+  type LimitId,
+  type Limits,
+  type OwnLimits,
+} from './limits';
 export type { Played } from './reading';
-export { ARRIVAL_SECONDS, type JudgedSeam } from './seams';
-export { findingSchema, type Finding, type Verdict } from './verdict';
-export { because, fixed, listed, plural } from './words';
+export { differenceWord, distanceOf, type Colour, type ColourPart, type Distance } from './sameness';
+export { amountText, faultText, limitText, say, speakingOf } from './say';
+export type { Finding, NoteWords, Verdict } from './say';
+export type { Speaking } from './measure';
+export { capital, fixed, listed, plural, sized } from './words';

@@ -18,7 +18,6 @@ const NAMES = [
 
 /** A note over (or under) a held one: how far from the just interval, and how fast it beats. */
 export interface JustInterval {
-  readonly name: string;
   readonly cents: Cents;
   readonly beatHz: number;
 }
@@ -36,12 +35,18 @@ export function justInterval(pitch: number, asked: number, root: number, a4 = 44
   // Partials that coincide when it is pure: p′ of the root and q′ of the player, octaves put where they belong.
   const [rootPartial, ownPartial] = octaves >= 0 ? lowest(p * 2 ** octaves, q) : lowest(p, q * 2 ** -octaves);
   const beatHz = Math.abs(ownPartial * midiToHertz(pitch, a4) - rootPartial * midiToHertz(root, a4));
-  const name = up === 0 && size !== 0 ? 'octave' : (NAMES[up] ?? '');
-  return { name, cents: 100 * (pitch - target), beatHz };
+  return { cents: 100 * (pitch - target), beatHz };
 }
 
 function lowest(a: number, b: number): [number, number] {
   const gcd = (x: number, y: number): number => (y === 0 ? x : gcd(y, x % y));
   const by = gcd(a, b);
   return [a / by, b / by];
+}
+
+/** `fifth`, `octave`: what a note is over (or under) a root, both sounding. */
+export function intervalName(note: number, root: number): string {
+  const size = note - Math.round(root);
+  const up = ((size % 12) + 12) % 12;
+  return up === 0 && size !== 0 ? 'octave' : (NAMES[up] ?? '');
 }

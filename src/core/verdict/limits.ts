@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { LEVELS, type Level } from '@/core/music';
 
 /** One line of the table: what a figure may be before it is remarked upon, for each level of player. */
 interface Limit {
@@ -78,14 +79,14 @@ export const LIMITS = {
     1,
     20,
   ),
-  seamSeconds: limit(
+  seamMs: limit(
     'Time of a slur',
-    's',
+    'ms',
     'From leaving one pitch to settling on the next.',
-    [0.18, 0.14, 0.11, 0.09],
-    0.01,
-    0.03,
-    0.5,
+    [180, 140, 110, 90],
+    10,
+    30,
+    500,
   ),
   overshootCents: limit(
     'Overshoot',
@@ -114,32 +115,42 @@ export const LIMITS = {
     2,
     60,
   ),
-  speechSeconds: limit(
-    'Late speech',
-    's',
-    'Silence or air before the note, after the beat.',
-    [0.12, 0.09, 0.07, 0.05],
-    0.01,
-    0.02,
-    0.4,
-  ),
-  rushSeconds: limit(
-    'Rush and drag',
-    's',
-    'Mean distance from the beat.',
-    [0.06, 0.045, 0.03, 0.02],
-    0.005,
-    0.005,
-    0.2,
-  ),
-  timingSpreadSeconds: limit(
-    'Evenness of attacks',
-    's',
-    'Spread about their own mean.',
-    [0.045, 0.032, 0.022, 0.015],
-    0.001,
-    0.004,
+  beatsHz: limit(
+    'Beats',
+    'a second',
+    'Faster beats against a held note are told, whatever they are in cents.',
+    [5, 3, 2, 1.2],
     0.1,
+    0.3,
+    12,
+  ),
+  speechMs: limit(
+    'Late speech',
+    'ms',
+    'Air or silence before the note begins to sound.',
+    [120, 90, 70, 50],
+    10,
+    20,
+    400,
+  ),
+  rushMs: limit('Rush and drag', 'ms', 'Middle distance from the beat.', [60, 45, 40, 25], 5, 5, 200),
+  attackMs: limit(
+    'One attack',
+    'ms',
+    'A note further from its beat, and from the notes around it, is told by itself.',
+    [140, 110, 85, 60],
+    5,
+    20,
+    400,
+  ),
+  timingSpreadMs: limit(
+    'Evenness of attacks',
+    'ms',
+    'Spread about their own line.',
+    [45, 32, 22, 15],
+    1,
+    4,
+    100,
   ),
   samenessSteps: limit(
     'Sameness',
@@ -177,14 +188,14 @@ export const LIMITS = {
     4,
     50,
   ),
-  holdShare: limit(
+  holdPercent: limit(
     'Holds',
-    'share',
-    'How much of the asked hold is to be pure.',
-    [0.6, 0.75, 0.85, 0.95],
-    0.05,
-    0.1,
-    1,
+    '% pure',
+    'How much of the time that it is held a hold is to be pure.',
+    [60, 75, 85, 95],
+    5,
+    10,
+    100,
   ),
   purityCents: limit(
     'Pure: pitch',
@@ -208,8 +219,6 @@ export const LIMITS = {
 
 export type LimitId = keyof typeof LIMITS;
 export type Limits = Readonly<Record<LimitId, number>>;
-export const LEVELS = ['beginner', 'steady', 'advanced', 'exacting'] as const;
-export type PlayerLevel = (typeof LEVELS)[number];
 export const LIMIT_IDS = Object.keys(LIMITS) as LimitId[];
 
 /** What a player has set otherwise than is usual for a level. Values outside the table's reach are refused. */
@@ -228,7 +237,7 @@ export const ownLimitsSchema = z.partialRecord(z.enum(LIMIT_IDS), z.number()).su
 export type OwnLimits = z.infer<typeof ownLimitsSchema>;
 
 /** The thresholds of a level, with the player's own in their places. */
-export function limitsOf(level: PlayerLevel, own: OwnLimits = {}): Limits {
+export function limitsOf(level: Level, own: OwnLimits = {}): Limits {
   const place = LEVELS.indexOf(level);
   const entries = LIMIT_IDS.map((id) => [id, own[id] ?? LIMITS[id].usual[place]] as const);
   return Object.fromEntries(entries) as Record<LimitId, number>;

@@ -3,6 +3,7 @@ import { heldNote, scoreOfFamily } from '@/core/music/scores.testing';
 import type { Model } from '@/core/music';
 import type { Player } from '@/core/lab';
 import { judge, limitsOf } from '.';
+import { said, wholeValue } from './asWritten.testing';
 
 /** A recording of a held oboe note, as a model. */
 function modelBy(player: Partial<Player>, note = 69): Model {
@@ -15,25 +16,28 @@ function towards(model: Model | null, player: Partial<Player> = {}) {
   const score = scoreOfFamily('toward-model', 'oboe', { note: 69, model, times: 2, beats: 4 });
   const { take } = simulateTake({ score, player, seed: 3 });
   const judgement = judge(take, limitsOf('steady'));
-  return { judgement, finding: judgement.findings.find(({ id }) => id === 'model')! };
+  const verdict = said(judgement);
+  const finding = verdict.findings.find(({ id }) => id === 'model-steps')!;
+  return { judgement, verdict, finding, steps: wholeValue(judgement, 'model-steps') };
 }
 
 describe('towards a model', () => {
   it('the same player is like the model, whatever the loudness', () => {
-    const { judgement, finding } = towards(modelBy({ levelDb: -12 }), { levelDb: -24 });
-    expect(Number(finding.value)).toBeLessThan(1);
-    expect(judgement.headline).toBe('Like the model');
+    const { judgement, verdict, steps } = towards(modelBy({ levelDb: -12 }), { levelDb: -24 });
+    expect(steps).toBeLessThan(1);
+    expect(verdict.headline).toBe('Like the model');
     expect(judgement.faults).toEqual([]);
   });
 
   it('says in what the colour differs, and in which direction', () => {
     const airy = towards(modelBy({ airinessDb: -40 }), { airinessDb: -18 });
     expect(airy.finding.sentence).toMatch(/with more air/);
-    expect(Number(airy.finding.value)).toBeGreaterThan(1);
+    expect(airy.steps).toBeGreaterThan(1);
     const clear = towards(modelBy({ airinessDb: -18 }), { airinessDb: -40 });
     expect(clear.finding.sentence).toMatch(/with less air/);
-    const drawing = airy.judgement.drawings.find(({ kind }) => kind === 'sameness');
-    expect(drawing).toMatchObject({ reference: 'the model', notes: [{ name: '1: A4' }, { name: '2: A4' }] });
+    expect(airy.verdict.charts).toMatchObject([
+      { kind: 'rows', rows: [{ name: '1: A4' }, { name: '2: A4' }] },
+    ]);
   });
 
   it('is unknown without a model, and against another note, with the remedy', () => {

@@ -1,6 +1,7 @@
 import type { Score } from '@/core/music';
 import { steadyPlayer, type FaultRates, type Player, simulateTake } from '@/core/lab';
-import { judge, limitsOf } from '.';
+import type { Take } from '@/core/take';
+import { judge, limitsOf, say } from '.';
 
 /** For tests and the bench: a score played, heard as the stand hears it, and judged. */
 export function playAndJudge(
@@ -10,5 +11,10 @@ export function playAndJudge(
   faults: Partial<FaultRates> = {},
 ) {
   const played = simulateTake({ score, seed, player: { ...player, riseSeconds: 0.03 }, faults });
-  return { ...played, judgement: judge(played.take, limitsOf('steady')), score: played.take.score };
+  return { ...played, ...judged(played.take), score: played.take.score };
+}
+
+function judged(take: Take) {
+  const judgement = judge(take, limitsOf('steady'));
+  return { judgement, verdict: say(judgement, 'english') };
 }

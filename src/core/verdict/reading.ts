@@ -1,54 +1,53 @@
 import { median } from '@/core/base';
-import type { Score, ScoreNote } from '@/core/music';
-import { findInstrument, type Instrument } from '@/core/instruments';
 import { align, unfolded, type Alignment, type Beats, type Group, type Match } from '@/core/hearing/matching';
-import { type Note, type NoteEvent, type Transition } from '@/core/hearing/notes';
+import type { Note, NoteEvent, Transition, UnknownReason } from '@/core/hearing/notes';
+import { type Instrument } from '@/core/instruments';
+import type { Role, Score, ScoreNote } from '@/core/music';
 import { beatSeconds, type Take, type Trace } from '@/core/take';
-import { displayName, type Cents, type Seconds } from '@/core/tuning';
+import type { Cents, Midi, Seconds } from '@/core/tuning';
 import type { Limits } from './limits';
 
 /** The parts of a take that judging rests on. */
 export type Played = Pick<
   Take,
-  'score' | 'notes' | 'events' | 'transitions' | 'trace' | 'timing' | 'heldHz' | 'conditions'
+  | 'score'
+  | 'instrument'
+  | 'notes'
+  | 'events'
+  | 'transitions'
+  | 'trace'
+  | 'timing'
+  | 'heldHz'
+  | 'conditions'
+  | 'durationSeconds'
 >;
 
 /** A take laid beside its score, and what the player's level allows. Every measure reads from it. */
-export interface Reading {
+export interface Reading extends Pick<Take, 'conditions' | 'heldHz' | 'timing' | 'trace'> {
   readonly score: Score;
   readonly instrument: Instrument;
   readonly limits: Limits;
   readonly notes: readonly Note[];
   readonly events: readonly NoteEvent[];
-  readonly trace: Trace;
   readonly alignment: Alignment;
   readonly beats: Beats;
-  readonly floorDb: number;
-  /** Seconds at which a beat was to be heard; null in free time. */
-  readonly timing: Take['timing'];
   /** The transition into a heard note, from the one before it. */
   readonly into: ReadonlyMap<number, Transition>;
+  /** Sounding pitch of fingered fundamentals as they were played, by the written note that is fingered. */
+  readonly fundamentals: ReadonlyMap<Midi, Midi>;
 }
 
-/** @throws when the take's instrument is not known any more. */
-export function readingOf(take: Played, limits: Limits): Reading {
-  const instrument = findInstrument(take.score.instrumentId);
-  if (!instrument) throw new Error(`there is no instrument "${take.score.instrumentId}"`);
+/** @param instrument what the take was played on. */
+export function readingOf(take: Played, instrument: Instrument, limits: Limits): Reading {
   const score = unfolded(take.score);
   const beats = beatsOf(take, score);
-  return {
-    score,
-    instrument,
-    limits,
-    notes: take.notes,
-    events: take.events,
-    trace: take.trace,
-    beats,
-    alignment: align(score, instrument, take.notes, beats),
-    floorDb: take.conditions.floorDb,
-    timing: take.timing,
-    into: new Map(take.transitions.map((each) => [each.to, each])),
-  };
+  const alignment = align(score, instrument, take.notes, beats, take.durationSeconds);
+  const { notes, events } = withoutCompany(score, alignment, take);
+  const into = new Map(take.transitions.map((each) => [each.to, each]));
+  const { conditions, heldHz, timing, trace } = take;
+  const known = { score, instrument, limits, notes, events, alignment, beats, into };
+  const fundamentals = fundamentalsOf({ score, alignment, notes, trace });
+  return { ...known, conditions, heldHz, timing, trace, fundamentals };
 }
 
 function beatsOf({ timing }: Played, score: Score): Beats {
@@ -61,31 +60,111 @@ function beatsOf({ timing }: Played, score: Score): Beats {
   };
 }
 
-/** The first of a group's notes in the score. */
-export const scoreNoteOf = ({ score }: Reading, group: Group): ScoreNote => score.notes[group.from]!;
+const COMPANY: UnknownReason = 'company';
 
-export const nameOf = (group: Pick<Group, 'written'>): string => displayName(group.written);
+/** Where a voice sounds along nothing of pitch, level and colour is the player's alone; the plain notes are untouched. */
+function withoutCompany(score: Score, { matches }: Alignment, { notes, events }: Played) {
+  const shared = new Set(
+    matches.flatMap(({ group, parts }) => (score.notes[group.from]!.company ? parts : [])),
+  );
+  if (shared.size === 0) return { notes, events };
+  return {
+    notes: notes.map((note, i) => (shared.has(i) ? unknownNote(note) : note)),
+    events: events.filter(({ noteIndex }) => noteIndex === null || !shared.has(noteIndex)),
+  };
+}
+
+function unknownNote(note: Note): Note {
+  const hidden = [
+    'centreCents',
+    'driftCentsPerSecond',
+    'wobbleCents',
+    'levelDb',
+    'levelDriftDbPerSecond',
+    'levelWobbleDb',
+    'centsPer10Db',
+    'brightness',
+    'richness',
+    'airinessDb',
+    'oddEvenDb',
+    'puritySeconds',
+  ] as const;
+  return {
+    ...note,
+    ...(Object.fromEntries(hidden.map((name) => [name, null])) as Record<(typeof hidden)[number], null>),
+    vibrato: null,
+    attack: { ...note.attack, scoopCents: null },
+    unknown: { ...note.unknown, ...Object.fromEntries(hidden.map((name) => [name, COMPANY])) },
+  };
+}
+
+function fundamentalsOf(
+  part: Pick<Reading, 'score' | 'alignment' | 'notes' | 'trace'>,
+): ReadonlyMap<Midi, Midi> {
+  const pitches = new Map<Midi, number[]>();
+  const harmonic = new Set(part.score.notes.flatMap((note) => note.fingered ?? []));
+  for (const match of part.alignment.matches) {
+    const { written, fingered, role } = part.score.notes[match.group.from]!;
+    if (match.state !== 'played' || match.note === null) continue;
+    if (fingered !== null || role === 'ordinary' || !harmonic.has(written)) continue;
+    const pitch = pitchOf(part, part.notes[match.note]!);
+    if (Number.isFinite(pitch)) pitches.set(written, [...(pitches.get(written) ?? []), pitch]);
+  }
+  return new Map([...pitches].map(([written, all]) => [written, median(all)]));
+}
+
+/** The first of a group's notes in the score. */
+export const scoreNoteOf = ({ score }: Pick<Reading, 'score'>, group: Group): ScoreNote =>
+  score.notes[group.from]!;
+
+export const roleOf = (part: Pick<Reading, 'score'>, group: Group): Role | null =>
+  scoreNoteOf(part, group).role;
 
 /** The heard note of a match, when it is the asked one. */
-export function playedNote(reading: Reading, match: Match): Note | null {
+export function playedNote(reading: Pick<Reading, 'notes'>, match: Match): Note | null {
   return match.state === 'played' && match.note !== null ? reading.notes[match.note]! : null;
 }
 
+export interface PlayedNote {
+  readonly match: Match;
+  readonly note: Note;
+}
+
 /** Matches that were played as asked, each with its note. */
-export function playedNotes(reading: Reading): { match: Match; note: Note }[] {
+export function playedNotes(reading: Pick<Reading, 'notes' | 'alignment'>): PlayedNote[] {
   return reading.alignment.matches.flatMap((match) => {
     const note = playedNote(reading, match);
     return note ? [{ match, note }] : [];
   });
 }
 
-/** How far a heard note's middle is from the asked pitch; null when it is not known. */
-export function centsOff(note: Note, group: Group): Cents | null {
-  return note.centreCents === null ? null : note.centreCents + 100 * (note.soundingMidi - group.sounding);
+/** Those whose role is one of these. */
+export const playedAs = (reading: Reading, ...roles: readonly Role[]): PlayedNote[] =>
+  playedNotes(reading).filter(({ match }) => {
+    const role = roleOf(reading, match.group);
+    return role !== null && roles.includes(role);
+  });
+
+/** Those that no hairpin moves. */
+export const plainNotes = (reading: Reading): PlayedNote[] =>
+  playedNotes(reading).filter(({ match }) => scoreNoteOf(reading, match.group).hairpin === null);
+
+/**
+ * How far a heard note's middle is from the asked pitch; null when it is not known. A harmonic is asked at its multiple of the
+ * fundamental as it sounded.
+ */
+export function centsOff(reading: Reading, { note, match: { group } }: PlayedNote): Cents | null {
+  if (note.centreCents === null) return null;
+  const { fingered, mode } = scoreNoteOf(reading, group);
+  if (fingered === null || mode === null)
+    return note.centreCents + 100 * (note.soundingMidi - group.sounding);
+  const base = reading.fundamentals.get(fingered);
+  const cents = base === undefined ? NaN : 100 * (pitchOf(reading, note) - base - 12 * Math.log2(mode));
+  return Number.isFinite(cents) ? cents : null;
 }
 
 /** Events of a match's notes, those on the way into it included. */
-export function eventsOf({ events }: Reading, { parts }: Match): NoteEvent[] {
+export function eventsOf({ events }: Pick<Reading, 'events'>, { parts }: Match): NoteEvent[] {
   return events.filter((event) => event.noteIndex !== null && parts.includes(event.noteIndex));
 }
 
@@ -104,8 +183,8 @@ export function pitchOf(reading: Pick<Reading, 'trace'>, note: Note): number {
   return median(reading.trace.pitchMidi.slice(from, to).map((pitch) => pitch ?? NaN));
 }
 
-/** Trace values over a stretch of time, nulls as NaN. */
-export function stretch(
+/** Trace values over a span of time, nulls as NaN. */
+export function traced(
   trace: Trace,
   column: 'pitchMidi' | 'levelDb' | 'airinessDb' | 'brightness' | 'richness',
   from: Seconds,
@@ -114,3 +193,6 @@ export function stretch(
   const first = Math.max(0, Math.ceil(from / trace.stepSeconds));
   return trace[column].slice(first, Math.ceil(to / trace.stepSeconds)).map((value) => value ?? NaN);
 }
+
+/** Known values of a figure of notes. */
+export const known = (values: readonly (number | null)[]): number[] => values.filter((each) => each !== null);

@@ -1,6 +1,13 @@
 import * as fc from 'fast-check';
 import { scoreOfFamily } from '@/core/music/scores.testing';
-import { judgedAsWritten, kindsOf, sentenceOf, valueOf, type Otherwise } from './asWritten.testing';
+import {
+  judgedAsWritten,
+  kindsOf,
+  said,
+  sentenceOf,
+  wholeValue as valueOf,
+  type Otherwise,
+} from './asWritten.testing';
 import { limitsOf } from '.';
 
 const scale = scoreOfFamily('roaming-scale', 'flute', { tempo: 90, slurred: false });
@@ -18,14 +25,14 @@ describe('against the beat', () => {
   it('the middle offset is what it was, and the evenness untouched by it', () => {
     fc.assert(
       fc.property(fc.integer({ min: -90, max: 90 }), (ms) => {
-        fc.pre(Math.abs(ms) !== 1000 * limitsOf('steady').rushSeconds);
+        fc.pre(Math.abs(ms) !== limitsOf('steady').rushMs);
         const judged = judgedAsWritten(
           scale,
           moved(scale, () => ms / 1000),
         );
         expect(valueOf(judged, 'offset')).toBeCloseTo(ms, 6);
         expect(valueOf(judged, 'attack-spread')).toBeCloseTo(0, 6);
-        const beyond = Math.abs(ms) > 1000 * limitsOf('steady').rushSeconds;
+        const beyond = Math.abs(ms) > limitsOf('steady').rushMs;
         expect(kindsOf(judged).filter((kind) => kind === 'rush' || kind === 'drag')).toEqual(
           beyond ? [ms < 0 ? 'rush' : 'drag'] : [],
         );
@@ -69,7 +76,7 @@ describe('against the beat', () => {
     });
     const of = ({ faults }: typeof sure) => faults.find(({ kind }) => kind === 'drag')!.confidence;
     expect(of(assumed)).toBeLessThan(of(sure));
-    expect(assumed.findings.find(({ id }) => id === 'offset')?.meaning).toMatch(/has not been measured/);
+    expect(sentenceOf(assumed, 'offset')).toMatch(/has not been measured/);
   });
 
   it('the round trip is taken off', () => {
@@ -84,24 +91,32 @@ describe('against the beat', () => {
 test('in free time nothing is said of the beat, with the reason', () => {
   const free = { ...scale, tempo: null };
   const judged = judgedAsWritten(free);
-  expect(sentenceOf(judged, 'rhythm')).toMatch(/no beat to measure against/);
+  expect(sentenceOf(judged, 'offset')).toMatch(/no beat to measure against/);
   expect(valueOf(judged, 'offset')).toBeNaN();
 });
 
 describe('the ladder', () => {
   it('is told step by step, and its hardest step found', () => {
     const bar = (beat: number) => Math.floor(beat / 4);
-    const labels = ladder.notes.map(({ startBeat, label }) => ({ bar: bar(startBeat), label }));
-    const eight = labels.find(({ label }) => label === '8')!.bar;
+    const eight = bar(ladder.notes.find(({ beats }) => beats === 0.5)!.startBeat);
     const judged = judgedAsWritten(
       ladder,
       moved(ladder, (beat, i) => (bar(beat) === eight ? 0.04 * (i % 2) : 0)),
     );
-    const drawing = judged.drawings.find(({ kind }) => kind === 'ladder');
-    if (drawing?.kind !== 'ladder') throw new Error('no ladder');
-    expect(drawing.steps.map(({ label }) => label)).toEqual(['1', '2', '4', '8', '4', '2', '1']);
-    expect(judged.findings.find(({ id }) => id === 'ladder')?.value).toBe('8');
+    const [chart] = said(judged).charts;
+    if (chart?.kind !== 'rows') throw new Error('no ladder');
+    expect(chart.rows.map(({ name }) => name)).toEqual([1, 2, 4, 8, 4, 2, 1].map((each) => `${each} a bar`));
+    expect(valueOf(judged, 'hardest-step')).toBe(8);
   });
+});
+
+test('one note that is late by itself is told at its place, in ms, and makes nothing else uneven', () => {
+  const judged = judgedAsWritten(
+    scale,
+    moved(scale, (_, i) => (i === 7 ? 0.16 : 0.01)),
+  );
+  expect(judged.faults).toMatchObject([{ kind: 'late', group: 7, amount: { limit: 110 } }]);
+  expect(said(judged).headline).toMatch(/came 160 ms late$/);
 });
 
 describe('swing', () => {
@@ -125,14 +140,15 @@ describe('swing', () => {
 });
 
 describe('attacks', () => {
-  it('that speak late are counted, and a scoop is told by its side', () => {
-    const judged = judgedAsWritten(scoreOfFamily('low-chromatics', 'bassoon', { joined: false }), {
-      note: ({ index }) => ({
-        attack: { riseSeconds: 0.05, scoopCents: -25, speechSeconds: index < 2 ? 0.2 : 0 },
-      }),
+  it('are quick or slow, and a scoop is told by its side', () => {
+    const judged = judgedAsWritten(scoreOfFamily('low-chromatics', 'bassoon'), {
+      note: () => ({ attack: { riseSeconds: 0.05, scoopCents: -25, speechSeconds: 0 } }),
+      events: [{ group: 1, kind: 'late-speech', after: -0.06 }],
     });
-    expect(sentenceOf(judged, 'rise')).toMatch(/^2 of \d+ attacks spoke late/);
+    // 60 ms of air are within the limit.
+    expect(judged.faults).toEqual([]);
     expect(valueOf(judged, 'rise')).toBe(50);
+    expect(sentenceOf(judged, 'rise')).toBe('The notes spoke at once.');
     expect(sentenceOf(judged, 'scoop')).toMatch(/from below/);
   });
 });

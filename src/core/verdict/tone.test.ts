@@ -1,10 +1,12 @@
 import * as fc from 'fast-check';
 import { scoreOfFamily } from '@/core/music/scores.testing';
 import type { Note } from '@/core/hearing/notes';
-import { LEVELS, limitsOf, type FaultKind, type LimitId } from '.';
-import { judgedAsWritten, kindsOf, sentenceOf, valueOf } from './asWritten.testing';
+import { LEVELS } from '@/core/music';
+import { figuresAt, limitsOf, type FaultKind, type LimitId } from '.';
+import { judgedAsWritten, kindsOf, said, sentenceOf, wholeValue as valueOf } from './asWritten.testing';
 
 const scan = scoreOfFamily('tendency-scan', 'oboe', { tempo: 60 });
+const loudScan = { ...scan, counts: { ...scan.counts, measures: ['level' as const] } };
 const tune = scoreOfFamily('melody', 'flute', { tempo: 60 });
 
 describe('where the notes sat', () => {
@@ -12,7 +14,7 @@ describe('where the notes sat', () => {
     fc.assert(
       fc.property(fc.integer({ min: -30, max: 30 }), (lean) => {
         const judged = judgedAsWritten(tune, { note: () => ({ centreCents: lean }) });
-        expect(valueOf(judged, 'centre')).toBe(lean);
+        expect(valueOf(judged, 'pitch-middle')).toBe(lean);
         expect(valueOf(judged, 'pitch-spread')).toBe(0);
         const off = judged.faults.filter(({ kind }) => kind.startsWith('steadily'));
         if (Math.abs(lean) <= limitsOf('steady').centreCents) expect(off).toEqual([]);
@@ -24,8 +26,9 @@ describe('where the notes sat', () => {
   it('one note out is that note’s fault, and named', () => {
     const judged = judgedAsWritten(tune, { note: ({ index }) => ({ centreCents: index === 3 ? 19 : 0 }) });
     expect(judged.faults).toMatchObject([{ kind: 'steadily-high', group: 3 }]);
-    expect(judged.notes[3]).toMatchObject({ word: '19 high', cents: 19 });
-    expect(sentenceOf(judged, 'pitch-spread')).toMatch(/19 high/);
+    expect(judged.notes[3]!.cents).toBe(19);
+    expect(said(judged).notes[3]!.word).toBe('19 cents high');
+    expect(sentenceOf(judged, 'pitch-spread')).toMatch(/19 cents high/);
   });
 });
 
@@ -53,11 +56,12 @@ describe('held still', () => {
       });
     expect(kindsOf(asked('none'))).toContain('vibrato');
     for (const wish of ['free', 'wanted']) expect(kindsOf(asked(wish))).not.toContain('vibrato');
-    expect(asked('free').notes[0]!.manner).toBe('vibrato');
+    expect(said(asked('free')).notes[0]!.manner).toBe('vibrato, 14 cents');
   });
 
   it.each([
-    [{ wobbleCents: 9 }, 'unsteady'],
+    [{ wobbleCents: 9 }, 'unsteady, 9 cents'],
+    [{ driftCentsPerSecond: -11 }, 'sinks 33 cents'],
     [{ levelDriftDbPerSecond: -3 }, 'fades 9 dB'],
     [{ levelDriftDbPerSecond: 2 }, 'grows 6 dB'],
     [{ levelDriftDbPerSecond: -0.2 }, 'steady'],
@@ -65,33 +69,34 @@ describe('held still', () => {
   ] as const)('a note with %j is said to be held so', (part, manner) => {
     const held = scoreOfFamily('reference-travel', 'flute', { tempo: 80, joined: false });
     const judged = judgedAsWritten(held, { note: () => ({ startSeconds: 1, endSeconds: 4, ...part }) });
-    expect(judged.notes.find(({ match }) => match.note !== null)!.manner).toBe(manner);
+    const first = judged.notes.findIndex(({ match }) => match.note !== null);
+    expect(said(judged).notes[first]!.manner).toBe(manner);
   });
 });
 
 describe('loudness', () => {
   it('is even within each dynamic, not across them', () => {
-    const level = (index: number) => -24 + 12 * Number(scan.notes[index]!.dynamic === 'ff');
-    const judged = judgedAsWritten(scan, { note: ({ from }) => ({ levelDb: level(from) }) });
-    expect(valueOf(judged, 'evenness')).toBe(0);
-    expect(sentenceOf(judged, 'evenness')).toMatch(/alike/);
-    const uneven = judgedAsWritten(scan, { note: ({ index }) => ({ levelDb: -24 + 9 * (index % 2) }) });
-    expect(valueOf(uneven, 'evenness')).toBeGreaterThan(4);
+    const level = (index: number) => -24 + 12 * Number(scan.notes[index]!.dynamic === 'f');
+    const judged = judgedAsWritten(loudScan, { note: ({ from }) => ({ levelDb: level(from) }) });
+    expect(valueOf(judged, 'level-spread')).toBe(0);
+    expect(sentenceOf(judged, 'level-spread')).toMatch(/alike/);
+    const uneven = judgedAsWritten(loudScan, { note: ({ index }) => ({ levelDb: -24 + 9 * (index % 2) }) });
+    expect(valueOf(uneven, 'level-spread')).toBeGreaterThan(4);
   });
 
   it('is not known where the microphone changed it by itself, with the remedy', () => {
-    const judged = judgedAsWritten(scan, {
+    const judged = judgedAsWritten(loudScan, {
       note: () => ({ levelDb: null, unknown: { levelDb: 'gain-control' } }),
     });
-    const finding = judged.findings.find(({ id }) => id === 'evenness');
+    const finding = said(judged).findings.find(({ id }) => id === 'level-spread');
     expect(finding).toMatchObject({ value: null });
-    expect(finding?.meaning).toMatch(/Switch gain control off/);
+    expect(finding?.sentence).toMatch(/switch it off/);
   });
 });
 
 test('air is named by its notes, and not held against the softest', () => {
   const airy = (dynamic: string) =>
-    judgedAsWritten(scoreOfFamily('reference-travel', 'oboe', { tempo: 60, dynamic }), {
+    judgedAsWritten(scoreOfFamily('octave-slurs', 'oboe', { tempo: 60, dynamic }), {
       note: ({ index }) => ({ airinessDb: index === 1 ? -6 : -35 }),
     });
   expect(airy('mf').faults.find(({ kind }) => kind === 'airy')).toMatchObject({ group: 1 });
@@ -106,11 +111,9 @@ describe('sameness', () => {
     const judged = judgedAsWritten(travel, {
       note: ({ index }) => (index === 3 ? { brightness: 4.4, richness: 3 } : {}),
     });
-    const drawing = judged.drawings.find(({ kind }) => kind === 'sameness');
-    if (drawing?.kind !== 'sameness') throw new Error('no drawing');
-    const [far, ...alike] = [...drawing.notes].sort((a, b) => b.distance - a.distance);
-    expect(far!.distance).toBeCloseTo(Math.sqrt(((2.4 / 0.35) ** 2 + (6 / 1.6) ** 2) / 5), 6);
-    expect(alike.every(({ distance }) => distance === 0)).toBe(true);
+    const [far, ...alike] = figuresAt(judged.figures, 'unlike').sort((a, b) => b.value - a.value);
+    expect(far!.value).toBeCloseTo(Math.sqrt(((2.4 / 0.35) ** 2 + (6 / 1.6) ** 2) / 5), 6);
+    expect(alike.every(({ value }) => value === 0)).toBe(true);
     expect(sentenceOf(judged, 'sameness')).toMatch(/brighter/);
     expect(judged.faults[0]).toMatchObject({ kind: 'unlike', group: 3 });
   });

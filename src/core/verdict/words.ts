@@ -1,9 +1,10 @@
-import type { UnknownReason } from '@/core/hearing/notes';
+import type { Reason } from './figure';
 
-const REASONS: Readonly<Record<UnknownReason, string>> = {
+const REASONS: Readonly<Record<Reason, string>> = {
   'too-short': 'the note was too short to tell',
   'too-noisy': 'there was too much noise to tell',
-  'gain-control': 'the microphone’s own gain control was on, so levels say nothing about you',
+  'gain-control':
+    'the microphone’s own gain control was on, so levels say nothing about you; switch it off in the device’s sound settings, or use another microphone',
   masked: 'another sound covered it',
   clipped: 'the sound was too loud for the microphone and was cut off; move it away or turn it down',
   'no-beat': 'there was no beat to measure against',
@@ -11,11 +12,20 @@ const REASONS: Readonly<Record<UnknownReason, string>> = {
   drone: 'the drone in the room covered it; headphones would leave it free',
   'steady-level': 'the level hardly moved, so nothing can be said about how the pitch goes with it',
   'out-of-band': 'the recording does not reach high enough to tell',
+  'too-few': 'too little of it was heard',
+  'nothing-held-alone':
+    'the held note was not heard alone first, so the two cannot be told apart; let it sound alone for two seconds before you come in',
+  'no-fundamental': 'no fundamental was heard to measure from',
+  'no-model': 'no model was chosen; choose a recording on the page of this exercise, and the note in it',
+  'another-note-than-the-model': 'no note near the model’s was heard long enough; play the same note',
+  'same-everywhere': 'it was much the same all along',
+  'never-in-tune': 'the pitch never crossed its target',
+  'not-stopped-cleanly': 'the note was not stopped cleanly over the noise',
+  'not-played': 'it was not played this time',
 };
 
-export function because(reason: UnknownReason | undefined): string {
-  return `Not known: ${REASONS[reason ?? 'too-noisy']}.`;
-}
+/** A sentence that says why a figure is missing. */
+export const because = (reason: Reason): string => `Not known: ${REASONS[reason]}.`;
 
 /** A number for reading: fixed decimals and a true minus sign. */
 export function fixed(value: number, decimals: number): string {
@@ -28,8 +38,18 @@ export function plural(count: number, word: string): string {
   return `${count} ${word}${count === 1 ? '' : 's'}`;
 }
 
-/** `C4, D4 and E4`; after a few, `and 5 more`. */
+/** `C4, D4 and E4`; after a few, `and 5 more`. Each name once. */
 export function listed(names: readonly string[], most = 4): string {
-  const few = names.length > most + 1 ? [...names.slice(0, most), `${names.length - most} more`] : names;
+  const once = [...new Set(names)];
+  const few = once.length > most + 1 ? [...once.slice(0, most), `${once.length - most} more`] : once;
   return few.length < 2 ? few.join('') : `${few.slice(0, -1).join(', ')} and ${few[few.length - 1]}`;
+}
+
+export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** `11 cents`, `1 cent`: a size without its sign, in a unit that has a plural. */
+export function sized(value: number, unit: string, decimals = 0): string {
+  const number = fixed(Math.abs(value), decimals);
+  const one = number === '1' && unit.endsWith('s') && !['s', 'ms'].includes(unit);
+  return `${number} ${one ? unit.slice(0, -1) : unit}`;
 }

@@ -1,6 +1,7 @@
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
-import { fixed, LEVELS, LIMIT_IDS, LIMITS, limitsOf, type LimitId } from '@/core/verdict';
+import { LEVELS } from '@/core/music';
+import { fixed, LIMIT_IDS, LIMITS, limitsOf, type LimitId } from '@/core/verdict';
 import { useSettings } from '@/store';
 import { Body, Button, Choice, Heading, Screen, Soft, Stepper, usePalette } from '@/ui';
 

@@ -2,9 +2,20 @@ import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, TextInput, View } from 'react-native';
 import { checkInstrument, withRange, writtenRange, type Instrument } from '@/core/instruments';
-import { displayName } from '@/core/tuning';
 import { useSettings } from '@/store';
-import { Body, Button, Choice, fonts, Heading, Notice, Screen, Soft, Stepper, usePalette } from '@/ui';
+import {
+  Body,
+  Button,
+  Choice,
+  fonts,
+  Heading,
+  Notice,
+  Screen,
+  Soft,
+  Stepper,
+  usePalette,
+  useNoteName,
+} from '@/ui';
 
 export function InstrumentScreen() {
   const { id } = useLocalSearchParams<{ id: string }>();
@@ -28,12 +39,13 @@ const LOUDNESS = ['any', 'soft', 'loud'] as const;
 
 /** Changes a copy as one draft; it is kept when all of it makes sense. */
 function Editor({ instrument }: { instrument: Instrument }) {
+  const nameOf = useNoteName();
   const router = useRouter();
   const palette = usePalette();
   const { settings, change } = useSettings();
   const [draft, setDraft] = useState(instrument);
   const set = (part: Partial<Instrument>) => setDraft({ ...draft, ...part });
-  const checked = checkInstrument(draft);
+  const checked = checkInstrument(draft, settings.naming);
   const { low, high } = writtenRange(draft);
   const lows = draft.registers.map((register) => register.low);
   const others = settings.ownInstruments.filter((each) => each.id !== instrument.id);
@@ -127,7 +139,7 @@ function Editor({ instrument }: { instrument: Instrument }) {
           low={i === 0 ? 0 : lows[i - 1]! + 1}
           high={(lows[i + 1] ?? high) - 1}
           step={draft.step}
-          text={displayName(register.low)}
+          text={nameOf(register.low)}
           onChange={(value) => setDraft(withRange(draft, lows.with(i, value), high))}
         />
       ))}
@@ -137,7 +149,7 @@ function Editor({ instrument }: { instrument: Instrument }) {
         low={lows.at(-1)! + 1}
         high={127}
         step={draft.step}
-        text={displayName(high)}
+        text={nameOf(high)}
         onChange={(value) => setDraft(withRange(draft, lows, value))}
       />
       <Stepper
@@ -146,7 +158,7 @@ function Editor({ instrument }: { instrument: Instrument }) {
         low={low}
         high={high}
         step={draft.step}
-        text={displayName(draft.home)}
+        text={nameOf(draft.home)}
         onChange={(home) => set({ home })}
       />
       <Stepper
@@ -178,6 +190,7 @@ interface PartProps {
 }
 
 function Modes({ draft, onChange }: PartProps) {
+  const nameOf = useNoteName();
   const step = draft.series === 'odd' ? 2 : 1;
   return (
     <View style={styles.part}>
@@ -191,7 +204,7 @@ function Modes({ draft, onChange }: PartProps) {
         register.modes.map(({ from, mode }, k) => (
           <Stepper
             key={`${register.id}-${k}`}
-            label={`${register.name}, from ${displayName(from)}`}
+            label={`${register.name}, from ${nameOf(from)}`}
             value={mode}
             low={1}
             high={15}
@@ -213,6 +226,7 @@ function Modes({ draft, onChange }: PartProps) {
 }
 
 function Tendencies({ draft, onChange }: PartProps) {
+  const nameOf = useNoteName();
   const put = (i: number, part: Partial<Instrument['tendencies'][number]>) =>
     onChange({ tendencies: draft.tendencies.with(i, { ...draft.tendencies[i]!, ...part }) });
   return (
@@ -222,7 +236,7 @@ function Tendencies({ draft, onChange }: PartProps) {
       {draft.tendencies.map((each, i) => (
         <View key={`${each.low}-${each.loudness}-${each.about}`}>
           <Stepper
-            label={`${displayName(each.low)} – ${displayName(each.high)}${each.loudness === 'any' ? '' : `, ${each.loudness}`}: ${each.about}`}
+            label={`${nameOf(each.low)} – ${nameOf(each.high)}${each.loudness === 'any' ? '' : `, ${each.loudness}`}: ${each.about}`}
             value={each.cents}
             low={-50}
             high={50}

@@ -1,9 +1,19 @@
 import { useRouter } from 'expo-router';
 import { Pressable, StyleSheet, Text, View } from 'react-native';
 import { copyOf, instruments, writtenRange, type Instrument } from '@/core/instruments';
-import { displayName } from '@/core/tuning';
 import { useSettings, type Settings } from '@/store';
-import { Button, Choice, fonts, Heading, radioGroupProps, radioProps, Screen, Soft, usePalette } from '@/ui';
+import {
+  Button,
+  Choice,
+  fonts,
+  Heading,
+  radioGroupProps,
+  radioProps,
+  Screen,
+  Soft,
+  usePalette,
+  useNoteName,
+} from '@/ui';
 
 const GROUPS: readonly (readonly [string, (instrument: Instrument) => boolean])[] = [
   ['Flutes', ({ kind }) => kind === 'edge'],
@@ -103,6 +113,7 @@ interface GroupProps {
 }
 
 function Group({ title, list, current, onChoose }: GroupProps) {
+  const nameOf = useNoteName();
   const palette = usePalette();
   const ids = list.map((instrument) => instrument.id);
   const choose = (id: string) => onChoose(list.find((instrument) => instrument.id === id)!);
@@ -124,7 +135,7 @@ function Group({ title, list, current, onChoose }: GroupProps) {
             >
               {`${chosen ? '● ' : ''}${instrument.name}`}
             </Text>
-            <Soft>{`${displayName(low)} – ${displayName(high)}`}</Soft>
+            <Soft>{`${nameOf(low)} – ${nameOf(high)}`}</Soft>
           </Pressable>
         );
       })}

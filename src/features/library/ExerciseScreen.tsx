@@ -3,14 +3,13 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { beatsToSeconds, keysOfDay, keyTitle, scoreBeats, type Score } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
-import { displayName } from '@/core/tuning';
 import { BeginButton, ListenPanel } from './BeginPanel';
 import { ModelPanel } from './ModelPanel';
 import { downloadMidi, downloadMusicXml } from './files';
 import { useExample } from './useExample';
 import { useExercise, type Exercise } from './useExercise';
 import { useSettings } from '@/store';
-import { Body, Button, Heading, Notation, Notice, Screen, Soft, useShape } from '@/ui';
+import { Body, Button, Heading, Notation, Notice, Screen, Soft, useShape, useNoteName } from '@/ui';
 import { ParameterControls } from './ParameterControls';
 
 export function ExerciseScreen() {
@@ -35,6 +34,7 @@ function lengthOf(score: Score): string {
 
 /** One family: the music as it is set now, what can be set, and what it is for. */
 function ExercisePage({ family, instrument, values, score, set, reset }: Exercise) {
+  const nameOf = useNoteName();
   const { wide, height } = useShape();
   const { settings } = useSettings();
   const made = score.ok ? score.value : null;
@@ -72,14 +72,14 @@ function ExercisePage({ family, instrument, values, score, set, reset }: Exercis
               made.swing ? 'swung quavers' : null,
               lengthOf(made),
               made.drone.length > 0
-                ? `drone ${made.drone.map((note) => displayName(note - instrument.transposition)).join(', ')} as written`
+                ? `drone ${made.drone.map((note) => nameOf(note - instrument.transposition)).join(', ')} as written`
                 : null,
               made.longestSeconds === null ? null : `ends by itself after ${made.longestSeconds / 60} min`,
             ]
               .filter((part) => part !== null)
               .join(' · ')}
           </Soft>
-          <Example score={made} a4={settings.a4} />
+          <Example instrument={instrument} score={made} a4={settings.a4} />
           <Out score={made} instrument={instrument} printPath={`/print?exercise=${family.id}`} />
         </>
       ) : null}
@@ -127,8 +127,8 @@ function Music({ score, instrument }: { score: Score; instrument: Instrument }) 
   );
 }
 
-function Example({ score, a4 }: { score: Score; a4: number }) {
-  const example = useExample(score, a4);
+function Example({ score, instrument, a4 }: { score: Score; instrument: Instrument; a4: number }) {
+  const example = useExample(score, instrument, a4);
   if (score.notes.length === 0) return null;
   const busy = example.state !== 'silent';
   return (

@@ -2,8 +2,7 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { families, PURPOSES, type Family, type Purpose, type Section } from '@/core/music';
-import { findInstrument } from '@/core/instruments';
-import { useSettings } from '@/store';
+import { useSettings, instrumentIn } from '@/store';
 import {
   Body,
   Button,
@@ -34,7 +33,7 @@ export function LibraryScreen() {
   const { settings } = useSettings();
   const { wide } = useShape();
   const [purpose, setPurpose] = useState<Purpose | 'everything'>('everything');
-  const instrument = findInstrument(settings.instrumentId);
+  const instrument = instrumentIn(settings, settings.instrumentId);
   if (!instrument)
     return (
       <Notice

@@ -2,10 +2,9 @@ import { StyleSheet, View } from 'react-native';
 import { comparable, modelSchema, type Model, type Score } from '@/core/music';
 import { soundingOf, writtenOf, writtenRange, type Instrument } from '@/core/instruments';
 import { lengthOf } from '@/core/hearing/notes';
-import { displayName } from '@/core/tuning';
 import { useModel } from './useModel';
 import { useSettings } from '@/store';
-import { Body, Button, Choice, Heading, Notice, Soft } from '@/ui';
+import { Body, Button, Choice, Heading, Notice, Soft, useNoteName } from '@/ui';
 
 interface ModelPanelProps {
   readonly instrument: Instrument;
@@ -15,13 +14,15 @@ interface ModelPanelProps {
 }
 
 const nameAndLength = (
+  nameOf: (midi: number) => string,
   instrument: Instrument,
   note: Pick<Model, 'soundingMidi' | 'startSeconds' | 'endSeconds'>,
-) => `${displayName(writtenOf(instrument, note.soundingMidi))}, ${lengthOf(note).toFixed(1)} s`;
+) => `${nameOf(writtenOf(instrument, note.soundingMidi))}, ${lengthOf(note).toFixed(1)} s`;
 
 /** The recording of a sound that is admired, and which of its notes is the model. */
 export function ModelPanel({ instrument, score, values, onChange }: ModelPanelProps) {
   const { settings } = useSettings();
+  const nameOf = useNoteName();
   const read = modelSchema.safeParse(values['model']);
   const model = read.success ? read.data : null;
   const written = Number(values['note']);
@@ -35,7 +36,7 @@ export function ModelPanel({ instrument, score, values, onChange }: ModelPanelPr
         {listening
           ? 'Listening to the recording …'
           : model
-            ? `“${model.recording}”: ${nameAndLength(instrument, model)}`
+            ? `“${model.recording}”: ${nameAndLength(nameOf, instrument, model)}`
             : 'None chosen yet: without one there is nothing to compare your colour with.'}
       </Body>
       {chooser.state === 'heard' && model ? (
@@ -48,7 +49,7 @@ export function ModelPanel({ instrument, score, values, onChange }: ModelPanelPr
           }}
           options={chooser.notes.map((note) => ({
             value: String(note.startSeconds),
-            label: nameAndLength(instrument, note),
+            label: nameAndLength(nameOf, instrument, note),
           }))}
         />
       ) : null}
@@ -85,14 +86,15 @@ function OtherNote({
   written,
   onChange,
 }: Pick<ModelPanelProps, 'instrument' | 'onChange'> & { readonly model: Model; readonly written: number }) {
+  const nameOf = useNoteName();
   if (comparable(model, soundingOf(instrument, written))) return null;
   const note = writtenOf(instrument, model.soundingMidi);
   const { low, high } = writtenRange(instrument);
   return (
     <>
-      <Soft>{`The model plays ${displayName(note)}, and you would play ${displayName(written)}. Colour goes with pitch: they can only be compared on the same note, or its neighbour.`}</Soft>
+      <Soft>{`The model plays ${nameOf(note)}, and you would play ${nameOf(written)}. Colour goes with pitch: they can only be compared on the same note, or its neighbour.`}</Soft>
       {note >= low && note <= high ? (
-        <Button label={`Play ${displayName(note)} too`} onPress={() => onChange({ note })} />
+        <Button label={`Play ${nameOf(note)} too`} onPress={() => onChange({ note })} />
       ) : null}
     </>
   );

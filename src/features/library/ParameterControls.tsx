@@ -1,8 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import { tempoNotch, type NoteRange, type ParameterSpec } from '@/core/music';
 import { writtenRange, type Instrument } from '@/core/instruments';
-import { displayName } from '@/core/tuning';
-import { Bore } from '@/ui';
+import { Bore, useNoteName } from '@/ui';
 import { RangeBore } from '@/ui';
 import { Choice, Stepper } from '@/ui';
 import { Soft } from '@/ui';
@@ -91,6 +90,7 @@ function OnBore({ instrument, spec, value, onChange, height }: ControlProps & { 
 }
 
 function Control({ instrument, spec, value, onChange }: ControlProps) {
+  const nameOf = useNoteName();
   const { low, high } = writtenRange(instrument);
   switch (spec.kind) {
     case 'note':
@@ -101,7 +101,7 @@ function Control({ instrument, spec, value, onChange }: ControlProps) {
           low={low}
           high={high}
           step={instrument.step}
-          text={displayName(Number(value))}
+          text={nameOf(Number(value))}
           onChange={onChange}
         />
       );
@@ -115,7 +115,7 @@ function Control({ instrument, spec, value, onChange }: ControlProps) {
             low={low}
             high={range.high - spec.least}
             step={instrument.step}
-            text={displayName(range.low)}
+            text={nameOf(range.low)}
             onChange={(next) => onChange({ ...range, low: next })}
           />
           <Stepper
@@ -124,7 +124,7 @@ function Control({ instrument, spec, value, onChange }: ControlProps) {
             low={range.low + spec.least}
             high={high}
             step={instrument.step}
-            text={displayName(range.high)}
+            text={nameOf(range.high)}
             onChange={(next) => onChange({ ...range, high: next })}
           />
         </View>

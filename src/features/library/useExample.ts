@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { beatsToSeconds, type Score } from '@/core/music';
+import type { Instrument } from '@/core/instruments';
 import { noFaults, playerFor, typicalFault } from '@/core/lab';
 import { AnalysisClient } from '@/worker';
 import { usePlayback } from '@/features/sound';
@@ -17,7 +18,7 @@ function beginningOf(score: Score): Score {
 }
 
 /** Hears a score played by the simulated player, cleanly or with the fault that is typical of it. */
-export function useExample(score: Score | null, a4: number) {
+export function useExample(score: Score | null, instrument: Instrument | null, a4: number) {
   const [preparing, setPreparing] = useState(false);
   const [kind, setKind] = useState<ExampleKind>('clean');
   const { playing, play: hear, stop: silence } = usePlayback();
@@ -31,7 +32,7 @@ export function useExample(score: Score | null, a4: number) {
   useEffect(() => stop, [score, stop]);
   const play = (wanted: ExampleKind) => {
     stop();
-    if (!score || score.notes.length === 0) return;
+    if (!score || !instrument || score.notes.length === 0) return;
     const { player, faults } =
       wanted === 'clean' ? { player: playerFor(score), faults: noFaults } : typicalFault(score);
     const worker = new AnalysisClient();
@@ -41,6 +42,7 @@ export function useExample(score: Score | null, a4: number) {
     void hear(async () => {
       const samples = await worker.simulate({
         score: beginningOf(score),
+        instrument,
         player,
         faults,
         seed: 7,

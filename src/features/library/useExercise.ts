@@ -17,10 +17,10 @@ export interface Exercise {
 /** A family as the player has set it, for the instrument that is being played. */
 export function useExercise(id: string): Exercise | null {
   const { settings, change } = useSettings();
-  const { instrumentId, level, exercises, ownInstruments } = settings;
+  const { instrumentId, level, exercises, ownInstruments, naming } = settings;
   // Own instruments change without their id changing.
   const instrument = useMemo(
-    () => ownInstruments.find((each) => each.id === instrumentId) ?? findInstrument(instrumentId),
+    () => findInstrument(instrumentId, ownInstruments),
     [instrumentId, ownInstruments],
   );
   const family = findFamily(id);
@@ -34,9 +34,9 @@ export function useExercise(id: string): Exercise | null {
       family,
       instrument,
       values,
-      score: family.make(instrument.id, values, level),
+      score: family.make(instrument, values, level, naming),
       set: (part) => keep({ ...stored, ...part }),
       reset: () => keep({}),
     };
-  }, [family, instrument, level, stored, exercises, key, change]);
+  }, [family, instrument, level, naming, stored, exercises, key, change]);
 }

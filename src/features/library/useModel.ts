@@ -2,7 +2,7 @@ import { LEAST_MODEL_SECONDS, modelFrom, modelNotes, nearestNote } from '@/core/
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { decodeRecording, SourceProblem } from '@/audio';
 import { type Model, type Score } from '@/core/music';
-import { soundingOf, type Instrument } from '@/core/instruments';
+import { nameWithin, soundingOf, type Instrument } from '@/core/instruments';
 import type { Note } from '@/core/hearing/notes';
 import { AnalysisClient } from '@/worker';
 import { askForRecording } from '@/features/sound';
@@ -60,7 +60,15 @@ export function useModel(
     client.current = mine;
     try {
       const { samples, sampleRate } = await decodeRecording(file);
-      const request = { score, sampleRate, a4, gainControlled: false, longestSeconds: 3600, firstBeat: null };
+      const request = {
+        score,
+        instrument,
+        sampleRate,
+        a4,
+        gainControlled: false,
+        longestSeconds: 3600,
+        firstBeat: null,
+      };
       const { notes } = await mine.measure(
         { ...request, roundTrip: { seconds: 0, how: 'exact' } },
         { origin: 0, clicks: [], audio: samples },
@@ -73,7 +81,7 @@ export function useModel(
         pick(best, file.name);
       } else
         setProblem(
-          `In “${file.name}” no note of the ${instrument.name.toLowerCase()}’s range was held for ${LEAST_MODEL_SECONDS} s. Choose one with a long note of a single instrument.`,
+          `In “${file.name}” no note of the ${nameWithin(instrument)}’s range was held for ${LEAST_MODEL_SECONDS} s. Choose one with a long note of a single instrument.`,
         );
     } catch (error) {
       setProblem(error instanceof SourceProblem ? error.message : `It could not be heard: ${String(error)}`);

@@ -1,10 +1,8 @@
 import { useRouter } from 'expo-router';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { judge, limitsOf } from '@/core/verdict';
-import { findInstrument } from '@/core/instruments';
 import type { Take } from '@/core/take';
-import { useLog, useSettings } from '@/store';
+import { useLog } from '@/store';
 import {
   Body,
   Button,
@@ -17,7 +15,7 @@ import {
   Soft,
   usePalette,
 } from '@/ui';
-import { TakeSpark } from '@/features/take';
+import { instrumentName, TakeSpark, useVerdict } from '@/features/take';
 
 /** Takes that are shown at once: each is judged anew, by the limits of today. */
 const PAGE = 40;
@@ -66,10 +64,8 @@ export function LogScreen() {
 
 function TakeRow({ take }: { take: Take }) {
   const palette = usePalette();
-  const { settings } = useSettings();
-  const { level, ownLimits } = settings;
-  const headline = useMemo(() => judge(take, limitsOf(level, ownLimits)).headline, [take, level, ownLimits]);
-  const instrument = findInstrument(take.score.instrumentId)?.name ?? take.score.instrumentId;
+  const { headline } = useVerdict(take).verdict;
+  const instrument = instrumentName(take);
   return (
     <RowLink
       href={`/log/${take.id}`}
@@ -79,7 +75,7 @@ function TakeRow({ take }: { take: Take }) {
     >
       <View style={styles.words}>
         <Heading>{headline}</Heading>
-        <Soft>{`${take.score.title} · ${instrument.toLowerCase()} · ${clockText(new Date(take.createdAt))}`}</Soft>
+        <Soft>{`${take.score.title} · ${instrument} · ${clockText(new Date(take.createdAt))}`}</Soft>
         {take.remark ? <Body>{take.remark}</Body> : null}
       </View>
       <View style={styles.strip}>

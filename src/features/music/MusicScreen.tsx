@@ -1,10 +1,9 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet } from 'react-native';
-import { findInstrument } from '@/core/instruments';
 import { importMusic } from './importMusic';
 import { rememberRemoved, removedPiece } from './removedPiece';
-import { addMusic, restoreMusic, useMusic, useSettings } from '@/store';
+import { addMusic, restoreMusic, useMusic, useSettings, instrumentIn } from '@/store';
 import { Body, Button, dayText, fonts, Heading, Notice, RowLink, Screen, Soft, usePalette } from '@/ui';
 
 /** The player's own music: brought in as MusicXML or MIDI. */
@@ -15,7 +14,7 @@ export function MusicScreen() {
   const [problem, setProblem] = useState<string | null>(null);
   const palette = usePalette();
   const bringIn = async () => {
-    const instrument = findInstrument(settings.instrumentId);
+    const instrument = instrumentIn(settings, settings.instrumentId);
     const read = instrument && (await importMusic(instrument));
     if (!read) return;
     if (!read.score.ok) {

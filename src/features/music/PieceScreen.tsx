@@ -2,12 +2,12 @@ import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { excerpt, placesIn, type Place, type Score } from '@/core/music';
-import { findInstrument, type Instrument } from '@/core/instruments';
+import { type Instrument } from '@/core/instruments';
 import { weakNotes } from '@/core/take';
 import { BeginButton, ListenPanel } from '@/features/library';
 import { downloadMidi, downloadMusicXml, useExample } from '@/features/library';
 import { rememberRemoved } from './removedPiece';
-import { removeMusic, useLog, useMusic, useSettings } from '@/store';
+import { removeMusic, useLog, useMusic, useSettings, instrumentIn } from '@/store';
 import { Body, Button, Heading, Notation, Notice, Screen, Soft, useShape } from '@/ui';
 
 const KINDS: Readonly<Record<Place['kind'], string>> = {
@@ -23,7 +23,7 @@ export function PieceScreen() {
   const { settings } = useSettings();
   const router = useRouter();
   const piece = pieces?.find((each) => each.id === id);
-  const instrument = findInstrument(settings.instrumentId);
+  const instrument = instrumentIn(settings, settings.instrumentId);
   if (!pieces) return null;
   if (!piece || !instrument)
     return (
@@ -61,8 +61,8 @@ function PieceView({ id, score, instrument, onRemove }: PieceViewProps) {
   const { settings } = useSettings();
   const { data: log } = useLog();
   const places = useMemo(
-    () => placesIn(score, instrument, weakNotes(log?.takes ?? [], instrument)),
-    [score, instrument, log],
+    () => placesIn(score, instrument, settings.naming, weakNotes(log?.takes ?? [], instrument)),
+    [score, instrument, settings.naming, log],
   );
   const marked = useMemo(() => new Set(places.map((place) => place.note)), [places]);
   const [chosen, setChosen] = useState<Place | null>(null);
@@ -78,7 +78,7 @@ function PieceView({ id, score, instrument, onRemove }: PieceViewProps) {
   );
   // It is played on the instrument of the moment, whatever it was brought in for.
   const own = useMemo(() => ({ ...score, instrumentId: instrument.id }), [score, instrument]);
-  const example = useExample(drill, settings.a4);
+  const example = useExample(drill, instrument, settings.a4);
   return (
     <Screen
       caption={instrument.name}

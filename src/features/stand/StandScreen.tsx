@@ -2,8 +2,16 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { useAwake } from '@/features/sound';
-import { StandStage } from './StandStage';
-import { useBlock, useRunning, useSettings, type Block, type Running, type Settings } from '@/store';
+import { StandStage } from './later';
+import {
+  instrumentIn,
+  useBlock,
+  useRunning,
+  useSettings,
+  type Block,
+  type Running,
+  type Settings,
+} from '@/store';
 import { Notice, PaletteProvider, Screen, stage } from '@/ui';
 
 /** The dim stage: the music, the thread, one word. Nothing to touch once it has begun. */
@@ -29,20 +37,26 @@ function Stand({ settings, block, running }: StandProps) {
   const router = useRouter();
   // A block that was interrupted comes first: what was heard of it must not be lost.
   const score = running?.score ?? block?.score;
+  const instrument = score && instrumentIn(settings, score.instrumentId);
   return (
     <PaletteProvider palette={stage}>
-      {score ? (
+      {score && instrument ? (
         <StandStage
           score={score}
+          instrument={instrument}
           settings={settings}
           running={running}
           onDone={() => router.replace('/review')}
           onLeave={() => router.replace(block?.from ?? '/practise')}
         />
       ) : (
-        <Screen title="Nothing is on the stand">
+        <Screen title={score ? 'The instrument is missing' : 'Nothing is on the stand'}>
           <Notice
-            text="Choose an exercise or a piece of your own, and begin it."
+            text={
+              score
+                ? `This music is for an instrument that is not known here (${score.instrumentId}). Choose another exercise, or bring the instrument in.`
+                : 'Choose an exercise or a piece of your own, and begin it.'
+            }
             action={{ label: 'To the library', onPress: () => router.replace('/practise') }}
           />
         </Screen>

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import type { Score } from '@/core/music';
-import { findInstrument } from '@/core/instruments';
+import type { Instrument } from '@/core/instruments';
 import { useStand } from './useStand';
 import { type StandEngine } from './standEngine';
 import { type StandState } from './standState';
@@ -16,6 +16,7 @@ import { Words, WORDS_ROOM } from './Words';
 
 interface StandStageProps {
   readonly score: Score;
+  readonly instrument: Instrument;
   readonly settings: Settings;
   readonly running: Running | null;
   readonly onDone: () => void;
@@ -28,11 +29,10 @@ const HEAD_AND_FOOT = 136;
 const MUSIC_SHARE = 0.42;
 
 /** One block on the stand. */
-export function StandStage({ score, settings, running, onDone, onLeave }: StandStageProps) {
-  const { engine, state } = useStand({ score, settings, running, onDone });
+export function StandStage({ score, instrument, settings, running, onDone, onLeave }: StandStageProps) {
+  const { engine, state } = useStand({ score, instrument, settings, running, onDone });
   const shape = useShape();
   const { wide, low, width } = shape;
-  const instrument = findInstrument(score.instrumentId);
   const [help, setHelp] = useState(false);
   const isNew = running === null;
   useEffect(() => {
@@ -55,7 +55,7 @@ export function StandStage({ score, settings, running, onDone, onLeave }: StandS
       {help ? <Help /> : null}
       <View style={[styles.middle, side && styles.beside]} onLayout={onLayout}>
         <View style={[styles.music, side && { width: width * (wide ? 0.46 : 0.38) }]}>
-          {page && instrument ? (
+          {page ? (
             <PageOfMusic
               score={engine.score}
               page={page}
@@ -67,7 +67,7 @@ export function StandStage({ score, settings, running, onDone, onLeave }: StandS
           ) : null}
           {side ? <Words state={state} /> : null}
         </View>
-        {page && instrument ? (
+        {page ? (
           <Thread
             engine={engine}
             page={page}

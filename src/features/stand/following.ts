@@ -1,8 +1,9 @@
 import type { Session } from '@/audio';
 import { secondsAt, type Score } from '@/core/music';
-import { Conductor, type LiveWord, type Place } from '@/core/hearing/following';
+import { Conductor, type LiveRemark, type Place } from '@/core/hearing/following';
 import type { Instrument } from '@/core/instruments';
 import type { Group } from '@/core/hearing/matching';
+import type { Cents } from '@/core/tuning';
 import { tuningOf, type Settings } from '@/store';
 import { LiveThread } from './liveThread';
 import { StandPainter, type StandSinks } from './standPainter';
@@ -12,6 +13,8 @@ export interface FollowingOptions {
   readonly instrument: Instrument;
   readonly settings: Settings;
   readonly byBeat: boolean;
+  /** Nearer to the pitch than this nothing is said of it. */
+  readonly limitCents: Cents;
 }
 
 /** Where the music is at one screen frame. */
@@ -22,7 +25,7 @@ export interface Followed {
   readonly beat: number | null;
   readonly place: Place;
   /** What the sound itself gives reason to say. */
-  readonly live: LiveWord;
+  readonly live: LiveRemark;
 }
 
 /** Before the music nothing but a note that comes too early is painted: the room, a click, the last warming up. */
@@ -119,13 +122,16 @@ export class Following {
     this.painter.thread(points.map((point) => (point.seconds < begins ? { ...point, midi: NaN } : point)));
     const { newest } = this.thread;
     const age = session.ageOf(newest);
-    onFrame({ now, beat, place, live: this.thread.word });
+    onFrame({ now, beat, place, live: this.thread.remark });
     this.painter.account(newest, age, now, began);
   }
 
   private anew(group: number): { conductor: Conductor; thread: LiveThread } {
-    const { score, instrument, settings, byBeat } = this.options;
+    const { score, instrument, settings, byBeat, limitCents } = this.options;
     const conductor = new Conductor({ score, instrument, byBeat, from: group });
-    return { conductor, thread: new LiveThread(conductor, settings.a4, tuningOf(settings).offsets, byBeat) };
+    return {
+      conductor,
+      thread: new LiveThread(conductor, settings.a4, tuningOf(settings).offsets, byBeat, limitCents),
+    };
   }
 }

@@ -1,3 +1,4 @@
+import type { Instrument } from '@/core/instruments';
 import type { Score } from '@/core/music';
 import { takeOf } from '@/core/take';
 import { clearRunning, newId, saveDraft, tuningOf, type Settings } from '@/store';
@@ -6,6 +7,7 @@ import type { Stretches } from './stretches';
 /** Makes one take of the stretches a block was played in, and keeps it for review. */
 export async function keepTake(
   score: Score,
+  instrument: Instrument,
   settings: Settings,
   stretches: Stretches,
   interruption: string | null,
@@ -14,7 +16,7 @@ export async function keepTake(
   const told = stretches.conditions;
   if (!told) throw new Error('nothing was listened to');
   const now = new Date();
-  const take = takeOf(newId(now), now, score, heard, {
+  const take = takeOf(newId(now), now, score, instrument, heard, {
     ...told,
     a4: settings.a4,
     temperament: tuningOf(settings).name,

@@ -1,6 +1,6 @@
-import { LiveWords, type Conductor, type LiveWord } from '@/core/hearing/following';
+import { LiveWords, type Conductor, type LiveRemark } from '@/core/hearing/following';
 import type { Group } from '@/core/hearing/matching';
-import { hertzToMidi, type Offsets } from '@/core/tuning';
+import { hertzToMidi, type Cents, type Offsets } from '@/core/tuning';
 import type { ThreadPoint } from '@/ui';
 import { LIVE_STRIDE } from '@/worker';
 
@@ -9,7 +9,7 @@ const MOST_WAITING = 400;
 
 /** Live frames on their way from the worker to the eye and to the one who follows the music. */
 export class LiveThread {
-  private readonly words = new LiveWords();
+  private readonly words: LiveWords;
   private waiting: { seconds: number; midi: number; levelDb: number; airinessDb: number; music: number }[] =
     [];
   private newestSeconds = 0;
@@ -20,7 +20,10 @@ export class LiveThread {
     private readonly a4: number,
     private readonly offsets: Offsets,
     private readonly byBeat: boolean,
-  ) {}
+    limitCents: Cents,
+  ) {
+    this.words = new LiveWords(limitCents);
+  }
 
   receive(frames: Float32Array): void {
     for (let i = 0; i < frames.length; i += LIVE_STRIDE) {
@@ -70,7 +73,7 @@ export class LiveThread {
     return this.newestSeconds;
   }
 
-  get word(): LiveWord {
+  get remark(): LiveRemark {
     return this.words.now;
   }
 

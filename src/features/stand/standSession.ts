@@ -1,5 +1,6 @@
 import { limitsOf } from '@/core/verdict';
 import { droneHertz, restFrom, type Score } from '@/core/music';
+import type { Instrument } from '@/core/instruments';
 import { playerFor } from '@/core/lab';
 import type { SessionOptions, SourceChoice } from '@/audio';
 import { tuningOf, type Settings } from '@/store';
@@ -23,12 +24,19 @@ export interface Switches {
 }
 
 /** What of a session follows from the music and the settings. */
-export function sessionParts(score: Score, fromBeat: number, settings: Settings, switches: Switches) {
+export function sessionParts(
+  score: Score,
+  instrument: Instrument,
+  fromBeat: number,
+  settings: Settings,
+  switches: Switches,
+) {
   const limits = limitsOf(settings.level, settings.ownLimits);
   const { metronome, drone } = settings;
-  const pitches = switches.drone ? droneHertz(score, settings.a4) : [];
+  const pitches = switches.drone ? droneHertz(score, instrument, settings.a4) : [];
   return {
     score,
+    instrument,
     fromBeat,
     rest: restFrom(score, fromBeat),
     a4: settings.a4,

@@ -1,9 +1,18 @@
-import type { Score } from '@/core/music';
-import type { LiveWord, Place } from '@/core/hearing/following';
+import {
+  askedWord,
+  offWord,
+  tellsFading,
+  type LiveRemark,
+  type LiveWord,
+  type Place,
+} from '@/core/hearing/following';
+import type { Group } from '@/core/hearing/matching';
+import { secondsAt, type Picture, type Score } from '@/core/music';
 
 /** What the big word depends on. */
 export interface Moment {
   readonly score: Score;
+  readonly groups: readonly Group[];
   /** Beat of the music; null in free time. */
   readonly beat: number | null;
   /** Beat that this stretch begins with: before it is the count-in. */
@@ -12,22 +21,56 @@ export interface Moment {
   readonly hidden: boolean;
   readonly byBeat: boolean;
   /** What the sound itself gives reason to say. */
-  readonly live: LiveWord;
+  readonly live: LiveRemark;
 }
 
-/** One word of advice at a time, and a line under it. */
-export function wordNow({ score, beat, fromBeat, place, hidden, byBeat, live }: Moment): LiveWord {
-  if (beat !== null && beat < fromBeat)
-    return { word: String(Math.ceil(fromBeat - beat)), hint: 'counting in' };
-  if (score.notes.length === 0) {
-    const picture = score.pictures.find(
-      (each) => beat !== null && beat >= each.startBeat && beat < each.startBeat + each.beats,
-    );
-    return picture ? { word: picture.shape, hint: picture.text } : { word: '', hint: '' };
-  }
-  if (place.resting && (place.group > 0 || byBeat)) return { word: 'breathe', hint: 'then go on' };
+/** One word at a time, and a line under it: what is asked now, or what to change. */
+export function wordNow(moment: Moment): LiveWord {
+  const { score, groups, beat, fromBeat, place, hidden, byBeat, live } = moment;
+  if (beat !== null && beat < fromBeat) return countIn(score, beat - fromBeat);
+  const picture = beat === null ? undefined : pictureAt(score, beat);
+  if (picture) return pictureWord(picture, score.notes.length > 0);
+  if (score.notes.length === 0) return { word: '', hint: '' };
+  if (place.resting && (place.group > 0 || byBeat))
+    return place.group > 0
+      ? { word: 'breathe', hint: 'then go on' }
+      : { word: 'ready', hint: 'the note comes soon' };
   if (hidden) return { word: '·', hint: 'the reading is hidden' };
-  // Who explores is not told what to change.
-  if (score.counts.exploring) return { word: 'listen', hint: score.cue ?? 'explore' };
-  return live.word === 'hold' && score.cue ? { word: 'hold', hint: score.cue } : live;
+  const group = groups[place.group];
+  const asked = group ? askedWord(score, group, placeIn(score, group, place)) : null;
+  const hint = score.cue ?? (score.counts.exploring ? 'listen to what changes' : 'just so');
+  if (live.kind === 'silent')
+    return byBeat
+      ? { word: asked ?? 'play', hint: 'now' }
+      : { word: asked ?? 'play', hint: 'when you are ready' };
+  // Who explores is told what is asked, not what to change.
+  if (score.counts.exploring) return { word: asked ?? 'listen', hint };
+  if (live.kind === 'another')
+    return { word: live.high ? 'too high' : 'too low', hint: 'another note is sounding' };
+  if (live.kind === 'off')
+    return { ...offWord(live.cents), hint: asked === null ? 'cents' : `cents · ${asked}` };
+  if (live.kind === 'fading' && tellsFading(score, asked))
+    return { word: 'fading', hint: 'keep the air going' };
+  return { word: asked ?? 'hold', hint };
+}
+
+/** One bar, as musicians count it: 1 2 3 4. @param beat before the music, negative. */
+function countIn({ beatsPerBar }: Score, beat: number): LiveWord {
+  const count = (((Math.floor(beat) % beatsPerBar) + beatsPerBar) % beatsPerBar) + 1;
+  return { word: String(count), hint: 'counting in' };
+}
+
+const pictureAt = ({ pictures }: Score, beat: number): Picture | undefined =>
+  pictures.find((each) => beat >= each.startBeat && beat < each.startBeat + each.beats);
+
+/** Where an instrument is held, a rest is a silence that is listened to. */
+const pictureWord = ({ shape, text }: Picture, withNotes: boolean): LiveWord => ({
+  word: shape === 'rest' && withNotes ? 'silence' : shape,
+  hint: text,
+});
+
+function placeIn(score: Score, group: Group, { musicSeconds }: Place): number {
+  const from = secondsAt(score, group.startBeat);
+  const length = secondsAt(score, group.startBeat + group.beats) - from;
+  return length > 0 ? Math.min(1, Math.max(0, (musicSeconds - from) / length)) : 0;
 }

@@ -2,13 +2,14 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { SCHOOLS, type Advice, type Remedy } from '@/core/verdict/coach';
+import type { Instrument } from '@/core/instruments';
 import { findFamily } from '@/core/music';
 import { putOnStand, useSettings } from '@/store';
 import { Body, Button, fonts, Heading, Soft, usePalette } from '@/ui';
 
 interface AdviceCardProps {
   readonly advice: Advice;
-  readonly instrumentId: string;
+  readonly instrument: Instrument | null;
   /** Path of the take, to come back to from the stand. */
   readonly from: string;
 }
@@ -16,13 +17,13 @@ interface AdviceCardProps {
 const schoolName = (id: Advice['school']) => SCHOOLS.find((school) => school.id === id)?.name ?? '';
 
 /** What was heard, the likely cause, one thing to try, and one tap to do it. */
-export function AdviceCard({ advice, instrumentId, from }: AdviceCardProps) {
+export function AdviceCard({ advice, instrument, from }: AdviceCardProps) {
   const palette = usePalette();
   const router = useRouter();
   const { settings } = useSettings();
   const [others, setOthers] = useState(false);
   const begin = ({ family, values }: Remedy) => {
-    const made = findFamily(family)?.make(instrumentId, values, settings.level);
+    const made = instrument && findFamily(family)?.make(instrument, values, settings.level, settings.naming);
     if (!made?.ok) {
       router.push(`/exercise/${family}`);
       return;

@@ -1,26 +1,28 @@
-import { highOrLow } from '@/core/tuning';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { useState, type ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { Line, Path, Rect } from 'react-native-svg';
 import {
-  because,
+  capital,
   distanceOf,
   differenceWord,
   fixed,
   listed,
+  sized,
   type JudgedNote,
   type JudgedSeam,
+  type NoteWords,
 } from '@/core/verdict';
 import type { Note } from '@/core/hearing/notes';
 import type { Trace } from '@/core/take';
-import type { Cents } from '@/core/tuning';
+import { leaning, type Cents } from '@/core/tuning';
 import { Body, Soft } from '@/ui';
 import { usePalette } from '@/ui';
 
 interface CloseUpProps {
   readonly judged: JudgedNote;
+  readonly words: NoteWords;
   readonly note: Note | null;
   readonly seam: JudgedSeam | null;
   /** What its partials are compared with. */
@@ -34,47 +36,51 @@ const HEIGHT = 120;
 const BEFORE_SECONDS = 0.4;
 
 /** One place from near: pitch, level, partials against the reference note's, and what happened in words. */
-export function CloseUp({ judged, note, seam, reference, trace, children }: CloseUpProps) {
+export function CloseUp({ judged, words, note, seam, reference, trace, children }: CloseUpProps) {
   return (
     <View style={styles.closeUp} testID="close-up">
-      {sentences(judged, note, seam).map((sentence) => (
+      {sentences(judged, words, note, seam).map((sentence) => (
         <Body key={sentence}>{sentence}</Body>
       ))}
       {note ? <PitchAndLevel judged={judged} note={note} trace={trace} /> : null}
       {note && note.partialsDb.length > 0 ? (
-        <Partials note={note} name={judged.name} reference={reference} />
+        <Partials note={note} name={words.name} reference={reference} />
       ) : null}
       {children}
     </View>
   );
 }
 
-function sentences(judged: JudgedNote, note: Note | null, seam: JudgedSeam | null): string[] {
-  if (!note) return [`${judged.name} was asked for and not heard.`];
+function sentences(
+  judged: JudgedNote,
+  words: NoteWords,
+  note: Note | null,
+  seam: JudgedSeam | null,
+): string[] {
+  if (!note) return [`${words.name} was asked for: ${words.word}.`];
   const said: string[] = [];
   const seconds = note.endSeconds - note.startSeconds;
   said.push(
     judged.cents === null
-      ? note.centreCents === null
-        ? because(note.unknown['centreCents'])
-        : `${judged.name} was asked for; ${judged.word}.`
-      : `${judged.name} lasted ${fixed(seconds, 1)} s and sat ${highOrLow(judged.cents)}${note.wobbleCents === null ? '' : `, wobble ${fixed(note.wobbleCents, 1)} cents`}.`,
+      ? `${words.name} was asked for: ${words.word}.`
+      : `${words.name} lasted ${fixed(seconds, 1)} s and sat ${leaning(judged.cents)}${note.wobbleCents === null ? '' : `, wobble ${sized(note.wobbleCents, 'cents', 1)}`}.`,
   );
-  for (const { word, event } of judged.marks)
+  judged.marks.forEach(({ event }, i) =>
     said.push(
-      `${word.replace(/^./, (c) => c.toUpperCase())} ${Math.round(1000 * Math.max(0, event.startSeconds - note.startSeconds))} ms into it, for ${Math.round(1000 * (event.endSeconds - event.startSeconds))} ms.`,
-    );
+      `${capital(words.marks[i] ?? '')} ${Math.round(1000 * Math.max(0, event.startSeconds - note.startSeconds))} ms into it, for ${Math.round(1000 * (event.endSeconds - event.startSeconds))} ms.`,
+    ),
+  );
   if (seam && seam.clean !== null) {
     const { transition, errorCents } = seam;
     const figures = [
-      transition?.dipDb == null ? null : `dip ${fixed(transition.dipDb, 1)} dB`,
+      transition?.dipDb == null ? null : `dip ${sized(transition.dipDb, 'dB', 1)}`,
       transition?.seconds == null ? null : `${Math.round(1000 * transition.seconds)} ms`,
-      transition?.overshootCents == null ? null : `${fixed(transition.overshootCents, 0)} cents too far`,
+      transition?.overshootCents == null ? null : `${sized(transition.overshootCents, 'cents')} too far`,
       transition?.levelStepDb == null ? null : `step ${fixed(transition.levelStepDb, 1)} dB`,
       errorCents === null ? null : `interval ${wideOrNarrow(errorCents)}`,
     ].filter((part) => part !== null);
     said.push(
-      `The slur into it was ${seam.clean ? 'clean' : `not clean: ${seam.why.map((each) => each.text).join(', ')}`}${figures.length > 0 ? ` (${figures.join(', ')})` : ''}.`,
+      `The slur into it was ${seam.clean ? 'clean' : `not clean: ${[...words.slurFaults, ...(words.slurFaults.length === 0 ? words.marks : [])].join(', ')}`}${figures.length > 0 ? ` (${figures.join(', ')})` : ''}.`,
     );
   }
   return said;

@@ -1,6 +1,6 @@
 import { Pressable, StyleSheet, View, type ViewStyle } from 'react-native';
 import Svg, { Path } from 'react-native-svg';
-import type { JudgedNote, JudgedSeam } from '@/core/verdict';
+import type { JudgedNote, NoteWords } from '@/core/verdict';
 import type { Note } from '@/core/hearing/notes';
 import type { Trace } from '@/core/take';
 import { Body, Heading, Soft } from '@/ui';
@@ -10,9 +10,9 @@ import { Ribbon } from './Ribbon';
 
 interface NoteRowProps {
   readonly judged: JudgedNote;
+  /** The same in words. */
+  readonly words: NoteWords;
   readonly note: Note | null;
-  /** The slur into it, where there is one. */
-  readonly seam: JudgedSeam | null;
   readonly trace: Trace;
   readonly open: boolean;
   readonly onPress: () => void;
@@ -23,19 +23,13 @@ const HEIGHT = 46;
 const UNSEEN = { contentVisibility: 'auto', containIntrinsicSize: 'auto 66px' } as unknown as ViewStyle;
 
 /** One note of the strip: its name, its pitch and level over its time, what happened in it, where it sat. */
-export function NoteRow({ judged, note, seam, trace, open, onPress }: NoteRowProps) {
+export function NoteRow({ judged, words, note, trace, open, onPress }: NoteRowProps) {
   const palette = usePalette();
-  const { name, word, manner, marks, match } = judged;
-  const seamText =
-    seam && seam.clean === false
-      ? seam.why
-          .slice(0, 2)
-          .map((each) => each.text)
-          .join(', ')
-      : null;
-  const happened = marks.map((mark) => mark.word).join(', ');
-  const spoken = [name, word, manner, happened, seamText]
-    .filter((part) => part !== '' && part !== null)
+  const { marks, match } = judged;
+  const { name, word, manner } = words;
+  const slur = words.slurFaults.slice(0, 2).join(', ');
+  const spoken = [name, word, manner, ...words.marks, ...words.faults, slur === '' ? '' : `slur: ${slur}`]
+    .filter((part) => part !== '')
     .join(', ');
   return (
     <Pressable
@@ -46,22 +40,27 @@ export function NoteRow({ judged, note, seam, trace, open, onPress }: NoteRowPro
       onPress={onPress}
       style={[UNSEEN, styles.row, { borderBottomColor: palette.hairline }]}
     >
-      {seamText || marks.length > 0 ? (
+      {slur !== '' || marks.length > 0 || words.faults.length > 0 ? (
         <View style={styles.happened}>
           {marks.map((mark, i) => (
             <View key={i} style={styles.mark}>
               <Svg width={20} height={20} viewBox="-10 -10 20 20">
                 <Path d={MARKS[mark.event.kind]} fill="none" stroke={palette.gold} strokeWidth={2.2} />
               </Svg>
-              <Soft style={[styles.word, { color: palette.goldText }]}>{mark.word}</Soft>
+              <Soft style={[styles.word, { color: palette.goldText }]}>{words.marks[i]}</Soft>
             </View>
           ))}
-          {seamText ? (
+          {words.faults.map((fault) => (
+            <Soft key={fault} style={[styles.word, { color: palette.ink }]}>
+              {fault}
+            </Soft>
+          ))}
+          {slur !== '' ? (
             <View style={styles.mark}>
               <Svg width={26} height={20} viewBox="0 0 26 20">
                 <Path d="M0 10 H9 M13 10 H16 M20 10 H26" stroke={palette.softInk} strokeWidth={2.4} />
               </Svg>
-              <Soft style={[styles.word, { color: palette.ink }]}>{`slur: ${seamText}`}</Soft>
+              <Soft style={[styles.word, { color: palette.ink }]}>{`slur: ${slur}`}</Soft>
             </View>
           ) : null}
         </View>

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { StyleSheet, TextInput } from 'react-native';
 import { useHearing } from './useHearing';
 import { discardDraft, keepDraft, putOnStand, undeleteTake, useDraft } from '@/store';
-import { TakeView } from './TakeView';
+import { TakeView } from './later';
 import { Body, Button, fonts, Notice, Screen, usePalette } from '@/ui';
 
 /** The take that has just been played: look, listen, keep or discard. */

@@ -2,7 +2,7 @@ import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { useHearing } from './useHearing';
-import { TakeView } from './TakeView';
+import { TakeView } from './later';
 import { deleteTake, putOnStand, undeleteTake, useTake } from '@/store';
 import { Body, Button, Notice, Screen, Soft } from '@/ui';
 

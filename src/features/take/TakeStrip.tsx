@@ -1,34 +1,45 @@
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import type { JudgedNote, Judgement } from '@/core/verdict';
+import type { JudgedNote, Judgement, Verdict } from '@/core/verdict';
 import { sameNoteElsewhere, type Take } from '@/core/take';
 import { usePlace } from './usePlace';
 import { useLog } from '@/store';
 import { Body, Button, momentText, Soft } from '@/ui';
-import { CloseUp } from './CloseUp';
+import { CloseUp } from './later';
 import { NoteRow } from './NoteRow';
 
 /** So many notes are shown at once; more are a tap away. */
 const FEW = 8;
 
+interface TakeStripProps {
+  readonly take: Take;
+  readonly judgement: Judgement;
+  readonly verdict: Verdict;
+}
+
 /** The take's notes one under the other, each with what happened in it; a tap opens its close-up. */
-export function TakeStrip({ take, judgement }: { take: Take; judgement: Judgement }) {
-  const { notes, seams } = judgement;
+export function TakeStrip({ take, judgement, verdict }: TakeStripProps) {
+  const { notes, seams, ranked } = judgement;
   const [open, setOpen] = useState<number | null>(null);
   const [all, setAll] = useState(false);
-  const seamInto = useMemo(() => new Map(seams.map((seam) => [seam.to.index, seam])), [seams]);
-  const troubled = (judged: JudgedNote) =>
-    judged.marks.length > 0 ||
-    judged.match.state !== 'played' ||
-    seamInto.get(judged.match.group.index)?.clean === false;
-  const stoodOut = notes.filter(troubled).slice(0, FEW);
+  const seamInto = useMemo(() => new Map(seams.map((seam) => [seam.to.group.index, seam])), [seams]);
+  // What the headline is about comes first among what stood out, in the order of the music.
+  const worst = new Set(ranked[0]?.faults.map(({ group }) => group));
+  const others = new Set(judgement.faults.map(({ group }) => group));
+  const troubled = notes.filter(({ match }) => others.has(match.group.index));
+  const foremost = [
+    ...troubled.filter(({ match }) => worst.has(match.group.index)),
+    ...troubled.filter(({ match }) => !worst.has(match.group.index)),
+  ].slice(0, FEW);
+  const stoodOut = notes.filter((judged) => foremost.includes(judged));
   const few = notes.length > FEW + 4 && !all;
   const shown = few ? (stoodOut.length > 0 ? stoodOut : notes.slice(0, FEW)) : notes;
   const heard = (judged: JudgedNote) =>
     judged.match.note === null ? null : (take.notes[judged.match.note] ?? null);
   const first = notes.find((judged) => judged.match.state === 'played');
   const firstNote = first && heard(first);
-  const reference = first && firstNote ? { name: first.name, note: firstNote } : null;
+  const reference =
+    first && firstNote ? { name: verdict.notes[first.match.group.index]!.name, note: firstNote } : null;
   return (
     <View testID="strip">
       {few ? <Soft>{stoodOut.length > 0 ? 'The notes that stood out' : 'The beginning'}</Soft> : null}
@@ -39,8 +50,8 @@ export function TakeStrip({ take, judgement }: { take: Take; judgement: Judgemen
           <View key={index}>
             <NoteRow
               judged={judged}
+              words={verdict.notes[index]!}
               note={heard(judged)}
-              seam={seamInto.get(index) ?? null}
               trace={take.trace}
               open={isOpen}
               onPress={() => setOpen(isOpen ? null : index)}
@@ -48,6 +59,7 @@ export function TakeStrip({ take, judgement }: { take: Take; judgement: Judgemen
             {isOpen ? (
               <CloseUp
                 judged={judged}
+                words={verdict.notes[index]!}
                 note={heard(judged)}
                 seam={seamInto.get(index) ?? null}
                 reference={reference}

@@ -1,16 +1,17 @@
 import { useRouter } from 'expo-router';
 import { useMemo, type ReactNode } from 'react';
-import { judge, limitsOf } from '@/core/verdict';
+import { MistakenCard } from './MistakenCard';
 import { advise, nextTempo } from '@/core/verdict/coach';
 import { findFamily } from '@/core/music';
-import { findInstrument } from '@/core/instruments';
 import type { Take } from '@/core/take';
 import { putOnStand, useSettings } from '@/store';
 import { Body, Button, momentText, Notice, Screen, Soft, useShape } from '@/ui';
-import { DrawingView } from './drawings/DrawingView';
+import { ChartView } from './later';
 import { Findings } from './Findings';
 import { setupText } from './setupText';
 import { AdviceCard } from './AdviceCard';
+import { instrumentName } from './instrumentName';
+import { useVerdict } from './useVerdict';
 import { TakeStrip } from './TakeStrip';
 
 interface TakeViewProps {
@@ -28,15 +29,12 @@ interface TakeViewProps {
 export function TakeView({ take, path, hear, children, foot }: TakeViewProps) {
   const router = useRouter();
   const { settings } = useSettings();
-  const { level, ownLimits, school } = settings;
-  const judgement = useMemo(() => judge(take, limitsOf(level, ownLimits)), [take, level, ownLimits]);
-  const advice = useMemo(() => advise(judgement, take.score, school), [judgement, take, school]);
-  const tempo = nextTempo(judgement, take.score);
+  const { school, naming } = settings;
+  const { judgement, verdict } = useVerdict(take);
+  const advice = useMemo(() => advise(judgement, school, naming), [judgement, school, naming]);
+  const tempo = nextTempo(judgement);
   const { wide } = useShape();
-  const instrument = findInstrument(take.score.instrumentId)?.name ?? take.score.instrumentId;
-  const caption = [take.score.title, instrument.toLowerCase(), momentText(new Date(take.createdAt))].join(
-    ' · ',
-  );
+  const caption = [take.score.title, instrumentName(take), momentText(new Date(take.createdAt))].join(' · ');
   const playAt = (next: number) => {
     void putOnStand(
       { ...take.score, tempo: next, parameters: { ...take.score.parameters, tempo: next } },
@@ -46,22 +44,23 @@ export function TakeView({ take, path, hear, children, foot }: TakeViewProps) {
   };
   const figures = (
     <>
-      {judgement.drawings.map((drawing, i) => (
-        <DrawingView key={i} drawing={drawing} />
+      {verdict.charts.map((chart, i) => (
+        <ChartView key={i} chart={chart} />
       ))}
-      <Findings findings={judgement.findings} />
+      <Findings findings={verdict.findings} />
       <Soft testID="conditions">{conditionsText(take)}</Soft>
     </>
   );
   return (
-    <Screen caption={caption} title={judgement.headline} foot={foot} beside={wide ? figures : null}>
-      <Body testID="summary">{judgement.summary}</Body>
+    <Screen caption={caption} title={verdict.headline} foot={foot} beside={wide ? figures : null}>
+      <Body testID="summary">{verdict.summary}</Body>
       {conditionRemarks(take).map((remark) => (
         <Notice key={remark} text={remark} />
       ))}
-      {advice ? <AdviceCard advice={advice} instrumentId={take.score.instrumentId} from={path} /> : null}
+      {judgement.mistaken ? <MistakenCard take={take} mistaken={judgement.mistaken} /> : null}
+      {advice ? <AdviceCard advice={advice} instrument={take.instrument} from={path} /> : null}
       {tempo ? <Button label={tempo.text} onPress={() => playAt(tempo.tempo)} testID="next-tempo" /> : null}
-      {judgement.notes.length > 0 ? <TakeStrip take={take} judgement={judgement} /> : null}
+      {judgement.notes.length > 0 ? <TakeStrip take={take} judgement={judgement} verdict={verdict} /> : null}
       {hear}
       {wide ? null : figures}
       {children}

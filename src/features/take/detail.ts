@@ -1,3 +1,3 @@
 /** What a take is looked at closely with: loaded together, and with it the scales that nothing else needs. */
 export { CloseUp } from './CloseUp';
-export { DrawingView } from './drawings/DrawingView';
+export { ChartView } from '@/ui/charts';

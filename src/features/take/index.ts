@@ -2,3 +2,5 @@ export { ReviewScreen } from './ReviewScreen';
 export { TakeScreen } from './TakeScreen';
 export { TakeSpark } from './TakeSpark';
 export { setupText } from './setupText';
+export { instrumentName } from './instrumentName';
+export { useVerdict } from './useVerdict';

@@ -1,5 +1,5 @@
 import { later } from '@/ui';
 
-export const DrawingView = later(async () => (await import('./detail')).DrawingView);
+export const ChartView = later(async () => (await import('./detail')).ChartView);
 export const CloseUp = later(async () => (await import('./detail')).CloseUp);
 export const TakeView = later(async () => (await import('./TakeView')).TakeView);

@@ -1,12 +1,13 @@
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { judge, limitsOf } from '@/core/verdict';
-import { displayName } from '@/core/tuning';
+import { nameWithin } from '@/core/instruments';
+import { judge, limitsOf, say } from '@/core/verdict';
 import { BeginButton, useExercise } from '@/features/library';
 import { useDraft, useHome, useLog, useSettings } from '@/store';
-import { agoText, Body, Button, dayText, Heading, Notice, Screen, Soft } from '@/ui';
+import { agoText, Body, Button, dayText, Heading, Notice, Screen, Soft, useNoteName } from '@/ui';
 
 export function TodayScreen() {
+  const nameOf = useNoteName();
   const router = useRouter();
   const { data: home } = useHome();
   const { data: log } = useLog();
@@ -16,7 +17,9 @@ export function TodayScreen() {
   const exercise = useExercise('long-tone');
   const score = exercise?.score.ok ? exercise.score.value : null;
   const note = score?.notes[0];
-  const verdict = last ? judge(last, limitsOf(settings.level, settings.ownLimits)) : null;
+  const verdict = last
+    ? say(judge(last, limitsOf(settings.level, settings.ownLimits)), settings.naming)
+    : null;
   return (
     <Screen
       caption={dayText(new Date())}
@@ -54,7 +57,7 @@ export function TodayScreen() {
         <Soft>Next</Soft>
         <Heading>
           {note
-            ? `${displayName(note.written)} on the ${exercise?.instrument.name.toLowerCase()}`
+            ? `${nameOf(note.written)}${exercise ? ` on the ${nameWithin(exercise.instrument)}` : ''}`
             : 'A long tone'}
         </Heading>
         <Body>

@@ -1,8 +1,9 @@
+import { useNoteName } from '../naming';
 import { useState } from 'react';
 import { StyleSheet, View, type GestureResponderEvent } from 'react-native';
 import { G, Rect, Text as SvgText } from 'react-native-svg';
 import { registerOf, type Instrument } from '@/core/instruments';
-import { displayName, spokenName, type Midi } from '@/core/tuning';
+import { spokenName, type Midi } from '@/core/tuning';
 import { keyHandler } from '../controls';
 import { fonts, usePalette } from '../theme';
 import { BORE_WIDTH, boreKey, boreScale, BoreTube, TUBE } from './BoreTube';
@@ -17,6 +18,7 @@ interface BoreProps {
 
 /** One note, chosen on the bore. */
 export function Bore({ instrument, value, onChange, height, label = 'Note' }: BoreProps) {
+  const nameOf = useNoteName();
   const palette = usePalette();
   const [focused, setFocused] = useState(false);
   const { low, high, y, noteAt } = boreScale(instrument, height);
@@ -61,7 +63,7 @@ export function Bore({ instrument, value, onChange, height, label = 'Note' }: Bo
             fontFamily={fonts.bold}
             fontSize={18}
           >
-            {displayName(value)}
+            {nameOf(value)}
           </SvgText>
         </G>
       </BoreTube>

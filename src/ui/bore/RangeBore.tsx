@@ -1,9 +1,10 @@
+import { useNoteName } from '../naming';
 import { useRef, useState } from 'react';
 import { StyleSheet, View, type GestureResponderEvent } from 'react-native';
 import { G, Rect, Text as SvgText } from 'react-native-svg';
 import type { NoteRange } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
-import { displayName, spokenName } from '@/core/tuning';
+import { spokenName } from '@/core/tuning';
 import { keyHandler } from '../controls';
 import { fonts, usePalette } from '../theme';
 import { BORE_WIDTH, boreKey, boreScale, BoreTube, TUBE } from './BoreTube';
@@ -22,6 +23,7 @@ const HANDLE = 44;
 
 /** A stretch of the bore: its two ends are sliders; a finger moves the nearer one. */
 export function RangeBore({ instrument, value, onChange, least, height, label }: RangeBoreProps) {
+  const nameOf = useNoteName();
   const palette = usePalette();
   const [focused, setFocused] = useState<'low' | 'high' | null>(null);
   const moving = useRef<'low' | 'high'>('low');
@@ -65,7 +67,7 @@ export function RangeBore({ instrument, value, onChange, least, height, label }:
               fontFamily={fonts.bold}
               fontSize={18}
             >
-              {displayName(value[end])}
+              {nameOf(value[end])}
             </SvgText>
           </G>
         ))}

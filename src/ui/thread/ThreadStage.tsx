@@ -1,3 +1,4 @@
+import { useNoteName } from '../naming';
 import { useEffect, useImperativeHandle, useMemo, useRef, type Ref } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { G, Line, Path, Text as SvgText } from 'react-native-svg';
@@ -43,9 +44,10 @@ export function ThreadStage({
   const canvas = useRef<HTMLCanvasElement>(null);
   const tip = useRef<HTMLDivElement>(null);
   const painter = useRef<ThreadPainter | null>(null);
+  const nameOf = useNoteName();
   const staging = useMemo(
-    () => stagingOf(page, score, instrument, width, height),
-    [page, score, instrument, width, height],
+    () => stagingOf(page, score, instrument, width, height, nameOf),
+    [page, score, instrument, width, height, nameOf],
   );
 
   useEffect(() => {

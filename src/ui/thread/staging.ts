@@ -2,7 +2,7 @@ import { secondsAt, type Score } from '@/core/music';
 import type { Page } from '@/core/hearing/following';
 import { seamsOf, soundingOf, type Instrument } from '@/core/instruments';
 import type { Group } from '@/core/hearing/matching';
-import { displayName, type Midi, type Seconds } from '@/core/tuning';
+import { type Midi, type Seconds } from '@/core/tuning';
 
 /** The written note as an opening that the thread is to pass through. */
 export interface Eye {
@@ -42,6 +42,7 @@ export function stagingOf(
   instrument: Instrument,
   width: number,
   height: number,
+  nameOf: (midi: Midi) => string,
 ): Staging {
   const pitches = [...new Set(page.groups.map((group) => group.sounding))].sort((a, b) => a - b);
   const margin = Math.min(64, height / 4);
@@ -77,7 +78,7 @@ export function stagingOf(
     const end = xOf(secondsAt(score, group.startBeat + group.beats));
     return {
       group,
-      name: displayName(group.written),
+      name: nameOf(group.written),
       x,
       width: Math.max(LEAST_EYE, (end - x) * 0.94),
       y: middles[pitches.indexOf(group.sounding)]!,
@@ -89,7 +90,7 @@ export function stagingOf(
     const upper = pitches.findIndex((pitch) => pitch >= soundingOf(instrument, over));
     if (lower < 0 || upper < 0) continue;
     const y = (middles[lower]! + middles[upper]!) / 2;
-    names.set(y, [...(names.get(y) ?? []), `${displayName(below)}–${displayName(over)}`]);
+    names.set(y, [...(names.get(y) ?? []), `${nameOf(below)}–${nameOf(over)}`]);
   }
   // Breaks that lie between the same two notes share a line.
   const seams = [...names].map(([y, all]) => ({

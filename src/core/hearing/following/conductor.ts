@@ -1,5 +1,5 @@
 import type { Instrument } from '@/core/instruments';
-import { expectsPartner, scoreBeats, secondsAt, type Score } from '@/core/music';
+import { expectsPartner, glideOf, scoreBeats, secondsAt, type Score } from '@/core/music';
 import { Aligner, groupsOf, LiveNotes, type Group, type LiveSound } from '@/core/hearing/matching';
 import type { Seconds } from '@/core/tuning';
 import { OtherTone } from './other';
@@ -10,7 +10,7 @@ export interface Place {
   readonly group: number;
   /** Time in the music, for drawing: it stands still where the player does in free time. */
   readonly musicSeconds: Seconds;
-  /** Between two breaths, where nothing is asked. */
+  /** Between two breaths or before the first note, where nothing is asked. */
   readonly resting: boolean;
   /** `over`: all of it has been played; `lost`: nothing has been heard for long where something was asked. */
   readonly state: 'going' | 'over' | 'lost';
@@ -140,14 +140,21 @@ export class Conductor {
       group = i;
     if (group < 0) group = this.first;
     const here = groups[group];
-    const resting = here !== undefined && beat >= here.startBeat + here.beats - 1e-6;
-    if (resting || beat < 1) this.silentAsked = 0;
+    const resting =
+      here !== undefined && (beat >= here.startBeat + here.beats - 1e-6 || beat < here.startBeat - 1);
+    // Before its note, and between two, silence is what is asked for.
+    if (resting || beat < 1 || (here && beat < here.startBeat)) this.silentAsked = 0;
     const silent = now - this.lastSound;
-    const alone = groups.length === 1 && this.toneHeard && beat > 0 && silent > SINGLE_OVER_AFTER;
+    const alone =
+      groups.length === 1 &&
+      score.pictures.length === 0 &&
+      this.toneHeard &&
+      beat > 0 &&
+      silent > SINGLE_OVER_AFTER;
     const over = (beat >= total && (silent > 0.5 || beat > total + 2)) || alone;
     const lost = !over && groups.length > 0 && beat > 0 && this.silentAsked > LOST_AFTER;
     return {
-      group: resting && groups[group + 1] ? group + 1 : group,
+      group: resting && here && beat >= here.startBeat && groups[group + 1] ? group + 1 : group,
       musicSeconds: beat < 0 ? beat * secondsAt({ ...score, swing: false }, 1) : secondsAt(score, beat),
       resting,
       state: over ? 'over' : lost ? 'lost' : 'going',
@@ -188,7 +195,7 @@ export class Conductor {
       instrument,
       expected: null,
       beatSeconds: 1,
-      bending: score.counts.measures.includes('bend'),
+      bending: score.notes.some(({ role }) => glideOf(role) !== null),
     });
   }
 }

@@ -1,3 +1,4 @@
 export { Conductor, type ConductorOptions, type Place } from './conductor';
-export { LiveWords, type LiveWord } from './liveWord';
+export { LiveWords, offWord, type LiveRemark, type LiveWord } from './liveWord';
+export { askedWord, tellsFading, type AskedWord } from './asked';
 export { pagesOf, type Page } from './pages';

@@ -1,16 +1,28 @@
-import type { Cents, Decibels, Seconds } from '@/core/tuning';
-import { highOrLow } from '@/core/tuning';
+import { shortLeaning, type Cents, type Decibels, type Seconds } from '@/core/tuning';
 
-/** The big word on the stand: only what to change, or `hold`. */
+/** The big word on the stand: only what to change, what is asked for, or `hold`. */
 export interface LiveWord {
   readonly word: string;
   readonly hint: string;
 }
 
+/** What the sound itself gives reason to say. */
+export type LiveRemark =
+  | { readonly kind: 'silent' }
+  | { readonly kind: 'held' }
+  | { readonly kind: 'off'; readonly cents: Cents }
+  | { readonly kind: 'another'; readonly high: boolean }
+  | { readonly kind: 'fading' };
+
 /** Long enough to be calm, short enough to be followed. */
 const MEMORY: Seconds = 0.45;
 const FADE_MEMORY: Seconds = 1.6;
-const REMARK_CENTS = 6;
+/** A new note is given this long to arrive before anything is said of it. */
+const ARRIVAL: Seconds = 0.35;
+/** Another pitch has to stay this long before it is told: a note change is none. */
+const STAYS: Seconds = 0.8;
+/** A figure of cents is left to be read for as long. */
+const READING: Seconds = 1;
 const FADING_DB_PER_SECOND = -1.5;
 const FAR_CENTS = 60;
 
@@ -24,32 +36,51 @@ interface Heard {
 /** Follows the live frames and says one thing at a time. */
 export class LiveWords {
   private readonly recent: Heard[] = [];
+  private askedSince: Seconds | null = null;
+  private farSince: Seconds | null = null;
+  private told: { cents: Cents; since: Seconds } | null = null;
+
+  /** @param limitCents of the player's level: nearer to the pitch nothing is said of it. */
+  constructor(private readonly limitCents: Cents) {}
 
   /** Another note is asked for from now on. */
   forget(): void {
     this.recent.length = 0;
+    this.askedSince = null;
+    this.farSince = null;
+    this.told = null;
   }
 
   push(seconds: Seconds, cents: Cents, levelDb: Decibels): void {
+    this.askedSince ??= seconds;
     this.recent.push({ seconds, cents, levelDb });
     while (this.recent[0] && this.recent[0].seconds < seconds - FADE_MEMORY) this.recent.shift();
+    const far = Math.abs(cents) > FAR_CENTS;
+    this.farSince = far ? (this.farSince ?? seconds) : Number.isNaN(cents) ? this.farSince : null;
   }
 
-  get now(): LiveWord {
+  get now(): LiveRemark {
     const last = this.recent[this.recent.length - 1];
-    if (!last) return { word: 'play', hint: 'when you are ready' };
-    const near = this.recent.filter(
-      (heard) => heard.seconds >= last.seconds - MEMORY && !Number.isNaN(heard.cents),
-    );
-    if (near.length * 3 < this.recent.filter((heard) => heard.seconds >= last.seconds - MEMORY).length) {
-      return { word: 'play', hint: 'when you are ready' };
-    }
+    if (!last) return { kind: 'silent' };
+    const lately = this.recent.filter((heard) => heard.seconds >= last.seconds - MEMORY);
+    const near = lately.filter((heard) => !Number.isNaN(heard.cents));
+    if (near.length * 3 < lately.length) return { kind: 'silent' };
+    if (last.seconds - (this.askedSince ?? last.seconds) < ARRIVAL) return { kind: 'held' };
     const cents = middle(near.map((heard) => heard.cents));
     if (Math.abs(cents) > FAR_CENTS)
-      return { word: cents > 0 ? 'too high' : 'too low', hint: 'another note is sounding' };
-    if (Math.abs(cents) >= REMARK_CENTS) return { word: highOrLow(cents), hint: 'cents' };
-    if (this.fading(last.seconds)) return { word: 'fading', hint: 'keep the air going' };
-    return { word: 'hold', hint: 'just so' };
+      return this.farSince !== null && last.seconds - this.farSince >= STAYS
+        ? { kind: 'another', high: cents > 0 }
+        : { kind: 'held' };
+    const off = this.readable(cents, last.seconds);
+    if (off !== null) return { kind: 'off', cents: off };
+    return this.fading(last.seconds) ? { kind: 'fading' } : { kind: 'held' };
+  }
+
+  /** Cents worth telling, and long enough the same to be read; null where nothing has to change. */
+  private readable(cents: Cents, now: Seconds): Cents | null {
+    if (this.told && now - this.told.since < READING) return this.told.cents;
+    this.told = Math.abs(cents) > this.limitCents ? { cents: Math.round(cents), since: now } : null;
+    return this.told?.cents ?? null;
   }
 
   private fading(now: Seconds): boolean {
@@ -62,6 +93,9 @@ export class LiveWords {
     return fall / (FADE_MEMORY / 2) < FADING_DB_PER_SECOND;
   }
 }
+
+/** Number and side of a remark about the pitch, its unit in the hint. */
+export const offWord = (cents: Cents): LiveWord => ({ word: shortLeaning(cents), hint: 'cents' });
 
 function middle(values: number[]): number {
   return values.sort((a, b) => a - b)[values.length >> 1] ?? NaN;

@@ -1,4 +1,4 @@
-import type { Score } from '@/core/music';
+import { glideOf, type Score } from '@/core/music';
 import { areModesApart, type Instrument } from '@/core/instruments';
 import { lengthOf, type Note } from '@/core/hearing/notes';
 import type { Seconds } from '@/core/tuning';
@@ -12,8 +12,11 @@ export interface Match {
   readonly note: number | null;
   /** All heard notes of its last playing, in order: more than one where it was interrupted. */
   readonly parts: readonly number[];
-  /** `played` as asked, `wrong` by a finger, in another `mode` of the tube, or `missed`. */
-  readonly state: 'played' | 'wrong' | 'mode' | 'missed';
+  /**
+   * `played` as asked, `wrong` by a finger, in another `mode` of the tube, `missed` where it was due, or `unplayed`: the player
+   * had stopped before.
+   */
+  readonly state: 'played' | 'wrong' | 'mode' | 'missed' | 'unplayed';
   /** How many times it was begun. */
   readonly times: number;
 }
@@ -43,8 +46,17 @@ const SAME = 0.75;
 const NEIGHBOUR = 2;
 const JOINED: Seconds = 0.05;
 
-/** Puts what was heard beside what was written. */
-export function align(score: Score, instrument: Instrument, notes: readonly Note[], beats: Beats): Alignment {
+/** So many notes at the end that were not heard were not tried. */
+const STOPPED_NOTES = 3;
+
+/** Puts what was heard beside what was written. @param end when listening ended. */
+export function align(
+  score: Score,
+  instrument: Instrument,
+  notes: readonly Note[],
+  beats: Beats,
+  end: Seconds = Infinity,
+): Alignment {
   const groups = groupsOf(score, instrument);
   if (groups.length === 0) return { groups, matches: [], extras: notes.map((_, i) => i), returns: 0 };
   const { secondsOf } = beats;
@@ -53,7 +65,7 @@ export function align(score: Score, instrument: Instrument, notes: readonly Note
     instrument,
     expected: secondsOf && ((group) => secondsOf(group.startBeat)),
     beatSeconds: beats.beatSeconds,
-    bending: score.counts.measures.includes('bend'),
+    bending: score.notes.some(({ role }) => glideOf(role) !== null),
   });
   const used = notes.map((_, i) => i).filter((i) => notes[i]!.endSeconds > beats.musicFrom);
   for (const i of used) aligner.push(soundedOf(notes, i));
@@ -79,7 +91,27 @@ export function align(score: Score, instrument: Instrument, notes: readonly Note
     const note = all.length > 0 ? standFor(notes, all, group) : null;
     return { group, note, parts: all, times: times[j]!, state: stateOf(notes, note, group, instrument) };
   });
-  return { groups, matches, extras: extras.sort((a, b) => a - b), returns };
+  const played = matches.findLastIndex(({ note }) => note !== null);
+  const stopped = played >= 0 && isStopped(groups.slice(played + 1), beats, end);
+  return {
+    groups,
+    matches: stopped
+      ? matches.map((match, i) => (i > played ? { ...match, state: 'unplayed' as const } : match))
+      : matches,
+    extras: extras.sort((a, b) => a - b),
+    returns,
+  };
+}
+
+/** Whether what is left at the end was not tried: in free time always, by the beat when listening ended or many are left. */
+function isStopped(
+  [first, ...more]: readonly Group[],
+  { secondsOf, beatSeconds }: Beats,
+  end: Seconds,
+): boolean {
+  if (!first) return false;
+  if (!secondsOf || more.length + 1 >= STOPPED_NOTES) return true;
+  return end < secondsOf(first.startBeat) + Math.min(beatSeconds, first.beats * beatSeconds) / 2;
 }
 
 function soundedOf(notes: readonly Note[], i: number): Sounded {

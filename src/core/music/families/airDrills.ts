@@ -1,3 +1,4 @@
+import { EXPLORING } from './exploring';
 import { defineFamily } from '../family';
 import { choice, count, strictTempo } from '../parameters';
 import { type Writer } from '../writer';
@@ -82,7 +83,7 @@ export const airDrills = defineFamily({
   measured: 'Nothing: a microphone hears breath noise at best, and no figure is claimed.',
   caution: 'Dizzy: stop at once and breathe normally.',
   specs: { drill: choice('Drill', DRILLS), rounds: count('Rounds', 1, 8), tempo: strictTempo(40, 80) },
-  counts: { measures: [], events: [], feeds: { map: false, seams: false, trends: false }, exploring: true },
+  counts: { ...EXPLORING, measures: [] },
   fixed: () => ({ longestSeconds: 180 }),
   defaults: () => ({ drill: 'slow-fast' as const, rounds: 3, tempo: 60 }),
   write(writer, { drill, rounds }) {

@@ -20,7 +20,7 @@ export const altissimoPairs = defineFamily({
     beats: count('Each note', 1, 4, 'beats'),
     tempo: tempo(),
   },
-  counts: { measures: ['pitch', 'level', 'colour', 'seam'] },
+  counts: { measures: ['seam', 'pitch', 'level', 'air'] },
   fixed: () => ({ longestSeconds: 300 }),
   defaults: (instrument, level) => ({
     from: Math.max(writtenRange(instrument).low, instrument.registers.at(-1)!.low - instrument.step),

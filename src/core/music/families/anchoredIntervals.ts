@@ -23,7 +23,7 @@ export const anchoredIntervals = defineFamily({
     dynamic: dynamic(),
     tempo: tempo(),
   },
-  counts: { measures: ['pitch', 'level', 'colour', 'seam', 'sameness', 'interval'] },
+  counts: { measures: ['seam', 'anchor', 'interval', 'pitch', 'level'] },
   defaults: (instrument, level) => ({
     anchor: Math.max(writtenRange(instrument).low, (seamsOf(instrument)[0]?.below ?? instrument.home) - 2),
     direction: 'up' as const,
@@ -41,7 +41,9 @@ export const anchoredIntervals = defineFamily({
     );
     const sizes = away.length > 0 ? away : [writer.has(anchor + sign) ? 1 : -1];
     for (const size of sizes) {
-      writer.slurred([anchor, anchor + sign * size, anchor], beats);
+      writer.note(anchor, beats, { role: 'anchor' });
+      writer.slur(anchor + sign * size, beats);
+      writer.slur(anchor, beats, { role: 'anchor' });
       writer.fillBar(true);
       writer.breathe();
     }

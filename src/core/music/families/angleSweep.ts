@@ -16,14 +16,14 @@ export const angleSweep = defineFamily({
     times: count('Times', 1, 4),
     tempo: tempo(),
   },
-  counts: { ...EXPLORING, measures: ['pitch', 'colour'] },
+  counts: { ...EXPLORING, measures: ['angle'] },
   defaults: (_instrument, _level, { bottom }) => ({ note: bottom.low, beats: 8, times: 2, tempo: 60 }),
   write(writer, { note: written, beats, times }) {
     for (let i = 0; i < times; i++) {
-      writer.note(written, beats, { label: 'one way' });
-      writer.slur(written, beats, { label: 'and back' });
+      writer.note(written, beats, { label: 'one way', role: 'one-way' });
+      writer.slur(written, beats, { label: 'and back', role: 'and-back' });
       writer.breathe();
     }
-    writer.note(written, 8, { label: 'richest' });
+    writer.note(written, 8, { label: 'richest', role: 'richest' });
   },
 });

@@ -1,7 +1,15 @@
 import { EXPLORING } from './exploring';
 import { defineFamily } from '../family';
-import { GLIDE } from '../glides';
 import { choice, count, dynamic, note, tempo } from '../parameters';
+
+const BENDS = [
+  ['plain', 'plain'],
+  ['bend-down', '↘ down'],
+  ['bend-back-up', '↗ back'],
+  ['bend-up', '↗ up'],
+  ['bend-back-down', '↘ back'],
+  ['plain', 'plain'],
+] as const;
 
 export const bends = defineFamily({
   id: 'bends',
@@ -24,7 +32,7 @@ export const bends = defineFamily({
     dynamic: dynamic(),
     tempo: tempo(),
   },
-  counts: { ...EXPLORING, measures: ['bend', 'level'] },
+  counts: { ...EXPLORING, measures: ['bend'] },
   defaults: (instrument) => ({
     note: instrument.home,
     means: 'angle' as const,
@@ -33,9 +41,12 @@ export const bends = defineFamily({
     tempo: 60,
   }),
   write(writer, { note: written, beats }) {
-    const parts = ['plain', GLIDE.down, GLIDE.backUp, GLIDE.up, GLIDE.backDown, 'plain'];
-    parts.forEach((label, i) => {
-      writer.note(written, beats, { label, attack: i === 0 || i === 3 || i === 5 ? 'tongued' : 'none' });
+    BENDS.forEach(([role, label], i) => {
+      writer.note(written, beats, {
+        role,
+        label,
+        attack: i === 0 || i === 3 || i === 5 ? 'tongued' : 'none',
+      });
       if (i === 2 || i === 4) writer.breathe();
     });
   },

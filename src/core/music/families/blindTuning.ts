@@ -19,7 +19,7 @@ export const blindTuning = defineFamily({
     dynamic: dynamic(),
     tempo: tempo(),
   },
-  counts: { measures: ['pitch'], feeds: { map: true, seams: false, trends: true } },
+  counts: { measures: ['leaning'], feeds: { map: true, seams: false, trends: true } },
   fixed: () => ({ blind: true }),
   defaults: (_instrument, _level, { low, high }) => ({
     range: { low, high },

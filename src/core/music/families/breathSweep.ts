@@ -2,6 +2,9 @@ import { EXPLORING } from './exploring';
 import { defineFamily } from '../family';
 import { choice, count, note, tempo } from '../parameters';
 
+/** Whether the breath itself is swept, or only gone to. */
+const sweeps = (stage: string, tube: string) => stage === 'one' || stage === 'octaves' || tube !== 'whole';
+
 export const breathSweep = defineFamily({
   id: 'breath-sweep',
   title: 'Breath sweep',
@@ -27,7 +30,10 @@ export const breathSweep = defineFamily({
     beats: count('Each way', 4, 16, 'beats'),
     tempo: tempo(),
   },
-  counts: { ...EXPLORING, measures: ['pitch', 'level', 'colour', 'window'] },
+  counts: ({ stage, tube }) =>
+    sweeps(stage, tube)
+      ? { ...EXPLORING, measures: ['sweep'] }
+      : { feeds: EXPLORING.feeds, measures: ['seam', 'pitch', 'level'] },
   defaults: (instrument) => ({
     note: instrument.home,
     stage: 'one' as const,
@@ -41,6 +47,7 @@ export const breathSweep = defineFamily({
       writer.setDynamic('pp');
       writer.note(at, 2 * beats, {
         hairpin: 'swell',
+        role: 'sweep',
         attack: 'breath',
         label: tube === 'whole' ? null : tube,
       });

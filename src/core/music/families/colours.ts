@@ -2,6 +2,11 @@ import { EXPLORING } from './exploring';
 import { defineFamily } from '../family';
 import { choice, count, note, tempo } from '../parameters';
 
+const sidesOf = (pair: string): [string, string] => {
+  const [first = '', second = ''] = pair.split(' / ');
+  return [first, second];
+};
+
 export const colours = defineFamily({
   id: 'colours',
   title: 'Colours on purpose',
@@ -22,7 +27,8 @@ export const colours = defineFamily({
     beats: count('Each', 2, 8, 'beats'),
     tempo: tempo(),
   },
-  counts: { ...EXPLORING, measures: ['pitch', 'colour', 'level'] },
+  counts: { ...EXPLORING, measures: ['colours', 'compare'] },
+  fixed: ({ pair }) => ({ sides: sidesOf(pair) }),
   defaults: (instrument) => ({
     note: instrument.home,
     pair: 'dark / clear' as const,
@@ -31,10 +37,13 @@ export const colours = defineFamily({
     tempo: 60,
   }),
   write(writer, { note: written, pair, rounds, beats }) {
-    const names = pair.split(' / ');
+    const names = sidesOf(pair);
     for (let i = 0; i < 2 * rounds; i++) {
       if (pair === 'soft / strong') writer.setDynamic(i % 2 === 0 ? 'p' : 'f');
-      writer.note(written, beats, { label: names[i % 2] ?? null });
+      writer.note(written, beats, {
+        label: names[i % 2 === 0 ? 0 : 1],
+        role: i % 2 === 0 ? 'first' : 'second',
+      });
       if (i % 2 === 1) writer.breathe();
     }
   },

@@ -12,6 +12,12 @@ const PAIRS = [
   ['headjoints', 'one headjoint / another'],
 ] as const;
 
+/** Names of the two conditions. */
+function sidesOf(pair: (typeof PAIRS)[number][0]): [string, string] {
+  const [first = '', second = ''] = (PAIRS.find(([id]) => id === pair) ?? PAIRS[0])[1].split(' / ');
+  return [first, second];
+}
+
 export const comparison = defineFamily({
   id: 'comparison',
   title: 'Comparison',
@@ -30,8 +36,12 @@ export const comparison = defineFamily({
     dynamic: dynamic(),
     tempo: tempo(),
   },
-  counts: { ...EXPLORING, measures: ['pitch', 'level', 'colour', 'seam'] },
-  fixed: ({ pair }) => ({ company: pair === 'voice', longestSeconds: pair === 'double-lip' ? 180 : null }),
+  counts: { ...EXPLORING, measures: ['compare'] },
+  fixed: ({ pair }) => ({
+    company: pair === 'voice',
+    sides: sidesOf(pair),
+    longestSeconds: pair === 'double-lip' ? 180 : null,
+  }),
   defaults: (instrument) => ({
     from: instrument.home,
     pair: 'voice' as const,
@@ -42,9 +52,15 @@ export const comparison = defineFamily({
   }),
   write(writer, { from, rounds, beats, pair }) {
     const row = [0, 2, 4, 2, 0].map((up) => writer.folded(from + up));
-    const names = (PAIRS.find(([id]) => id === pair) ?? PAIRS[0])[1].split(' / ');
+    const names = sidesOf(pair);
     for (let i = 0; i < 2 * rounds; i++) {
-      writer.slurred(row, beats, { label: names[i % 2] ?? null });
+      const second = i % 2 === 1;
+      writer.slurred(
+        row,
+        beats,
+        { label: names[second ? 1 : 0] },
+        { role: second ? 'second' : 'first', company: pair === 'voice' && !second },
+      );
       writer.breathe();
       writer.fillBar(true);
     }

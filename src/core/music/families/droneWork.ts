@@ -40,7 +40,7 @@ export const droneWork = defineFamily({
     dynamic: dynamic(),
     tempo: tempo(),
   },
-  counts: { measures: ['pitch', 'interval', 'steadiness'], feeds: { map: true, seams: false, trends: true } },
+  counts: { measures: ['just', 'steadiness'], feeds: { map: true, seams: false, trends: true } },
   fixed: ({ drone, partner }, instrument) => ({
     drone: partner ? [] : [drone + instrument.transposition],
     company: partner,

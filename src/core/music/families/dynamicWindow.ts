@@ -17,15 +17,15 @@ export const dynamicWindow = defineFamily({
     beats: count('Each', 3, 12, 'beats'),
     tempo: tempo(),
   },
-  counts: { measures: ['pitch', 'level', 'colour', 'steadiness', 'window'] },
+  counts: { measures: ['window', 'pitch', 'steadiness'] },
   defaults: (_instrument, _level, { low, high }) => ({ range: { low, high }, step: 4, beats: 4, tempo: 60 }),
   write(writer, { range: { low, high }, step, beats }) {
     for (const written of stepwise(low, high, step)) {
       writer.setDynamic('pp');
-      writer.note(written, beats, { label: 'softest' });
+      writer.note(written, beats, { label: 'softest', role: 'softest' });
       writer.breathe();
       writer.setDynamic('ff');
-      writer.note(written, beats, { label: 'loudest' });
+      writer.note(written, beats, { label: 'loudest', role: 'loudest' });
       writer.breathe();
       writer.fillBar();
     }

@@ -17,15 +17,15 @@ export const edgeHold = defineFamily({
     beats: count('Each', 4, 16, 'beats'),
     tempo: tempo(),
   },
-  counts: { ...EXPLORING, measures: ['level', 'colour', 'steadiness'] },
+  counts: { ...EXPLORING, measures: ['edge', 'hold'] },
   fixed: () => ({ longestSeconds: 240 }),
   defaults: (_instrument, _level, { bottom }) => ({ note: bottom.low, times: 3, beats: 8, tempo: 60 }),
   write(writer, { note: written, times, beats }) {
     for (let i = 0; i < times; i++) {
       writer.setDynamic('mf');
-      writer.note(written, beats / 2, { hairpin: 'grow' });
+      writer.note(written, beats / 2, { hairpin: 'grow', role: 'edge' });
       writer.setDynamic('ff');
-      writer.slur(written, beats / 2, { label: 'stay' });
+      writer.slur(written, beats / 2, { label: 'stay', role: 'edge' });
       writer.breathe();
       writer.fillBar();
       writer.rest(4);

@@ -1,11 +1,10 @@
 import { defineFamily } from '../family';
 import { choice, count, note, tempo } from '../parameters';
-import { type Attack } from '../score';
+import { type Attack, type Role } from '../score';
 import { type Writer } from '../writer';
 import { MAJOR } from './rows';
 
 const WAYS = [
-  ['all', 'all eight'],
   ['tongued', 'tongued'],
   ['back', 'back of the tongue only'],
   ['breath', 'breath only'],
@@ -17,16 +16,29 @@ const WAYS = [
 ] as const;
 type Way = (typeof WAYS)[number][0];
 
+const ROLES: Readonly<Record<Way, Role>> = {
+  tongued: 'tongued',
+  back: 'back-of-tongue',
+  breath: 'breath-only',
+  'slur-up': 'slurred-up',
+  'slur-down': 'slurred-down',
+  'up-softer': 'up-softer',
+  'down-louder': 'down-louder',
+  triplets: 'triplets',
+};
+
 function writeWay(writer: Writer, row: readonly number[], way: Way): void {
   const name = WAYS.find(([id]) => id === way)?.[1] ?? '';
+  const role = ROLES[way];
   const down = [...row].reverse();
   const separate = (attack: Attack) =>
-    row.forEach((written, i) => writer.note(written, 1, { attack, label: i === 0 ? name : null }));
+    row.forEach((written, i) => writer.note(written, 1, { attack, role, label: i === 0 ? name : null }));
   const joined = (notes: readonly number[], hairpin: 'grow' | 'fade' | null, beats = 1) =>
     notes.forEach((written, i) =>
       writer.note(written, beats, {
         attack: i === 0 ? 'tongued' : 'none',
         hairpin,
+        role,
         label: i === 0 ? name : null,
       }),
     );
@@ -62,10 +74,10 @@ export const eightWays = defineFamily({
   specs: {
     from: note('First note'),
     notes: count('Notes', 3, 9),
-    way: choice('Way', WAYS),
+    way: choice('Way', [['all', 'all eight'], ...WAYS]),
     tempo: tempo(40, 120),
   },
-  counts: { measures: ['pitch', 'level', 'colour', 'attack', 'seam', 'sameness', 'rhythm'] },
+  counts: { measures: ['ways', 'seam', 'line', 'pitch', 'level', 'attack', 'rhythm'] },
   defaults: (instrument, level) => ({
     from: instrument.home,
     notes: level === 'beginner' ? 4 : 5,
@@ -77,6 +89,6 @@ export const eightWays = defineFamily({
     const top = whole[whole.length - 1]!;
     const start = Math.max(writer.low, Math.min(from, writer.high - top));
     const row = whole.map((up) => start + up).filter((written) => writer.has(written));
-    for (const [id] of WAYS.slice(1)) if (way === 'all' || way === id) writeWay(writer, row, id);
+    for (const [id] of WAYS) if (way === 'all' || way === id) writeWay(writer, row, id);
   },
 });

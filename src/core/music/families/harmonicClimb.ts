@@ -21,7 +21,7 @@ export const harmonicClimb = defineFamily({
     beats: count('Each', 1, 8, 'beats'),
     tempo: tempo(),
   },
-  counts: { measures: ['pitch', 'interval', 'level'], feeds: { map: false, seams: false, trends: true } },
+  counts: { measures: ['climb'], feeds: { map: false, seams: false, trends: true } },
   defaults: (instrument, level, { bottom }) => ({
     range: { low: bottom.low, high: Math.min(bottom.high, bottom.low + (level === 'beginner' ? 1 : 3)) },
     modes: instrument.kind === 'edge' ? (level === 'beginner' ? 3 : 6) : 3,
@@ -39,13 +39,14 @@ export const harmonicClimb = defineFamily({
         .filter(({ written }) => writer.has(written));
       writer.setDynamic(softer ? 'f' : 'mf');
       if (check) {
-        for (const { written } of reached) writer.note(written, beats, { label: 'ordinary' });
+        for (const { written } of reached)
+          writer.note(written, beats, { label: 'ordinary', role: 'ordinary' });
         writer.breathe();
       }
       writer.note(fingered, beats);
       reached.forEach(({ mode, written }, i) => {
         if (softer) writer.setDynamic((['mf', 'mp', 'p', 'pp'] as const)[Math.min(3, i)]!);
-        writer.slur(written, beats, { fingered, mode, label: String(mode) });
+        writer.slur(written, beats, { fingered, mode, label: String(mode), role: 'harmonic' });
         if (back && i < reached.length - 1) writer.slur(fingered, beats);
       });
       writer.slur(fingered, 2 * beats);

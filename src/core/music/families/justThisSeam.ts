@@ -29,7 +29,7 @@ export const justThisSeam = defineFamily({
     dynamic: dynamic(),
     tempo: tempo(),
   },
-  counts: { measures: ['pitch', 'level', 'colour', 'seam', 'interval'] },
+  counts: { measures: ['seam', 'interval', 'pitch', 'level', 'air'], notches: 'five-in-a-row' },
   defaults: (instrument) => {
     const place = seamsOf(instrument)[0];
     return {

@@ -1,7 +1,10 @@
 import { defineFamily } from '../family';
-import { count, dynamic, range } from '../parameters';
+import { count, dynamic, range, tempo } from '../parameters';
 import { DIZZY } from './cautions';
 import { stepwise } from './rows';
+
+/** Beats that an open note is drawn with; it lasts as long as it is held. */
+const DRAWN = 16;
 
 export const longHold = defineFamily({
   id: 'long-hold',
@@ -15,18 +18,18 @@ export const longHold = defineFamily({
   specs: {
     range: range('Notes that are held', 1),
     steps: count('Notes of the scale before', 2, 5, 'notes'),
-    hold: count('Room to hold', 8, 60, 'beats'),
     dynamic: dynamic(),
+    tempo: tempo(),
   },
-  counts: { measures: ['pitch', 'steadiness', 'level', 'purity'] },
+  counts: { measures: ['hold', 'pitch', 'steadiness'] },
   fixed: () => ({ longestSeconds: 900 }),
-  defaults: (instrument, level, { bottom }) => ({
+  defaults: (_instrument, _level, { bottom }) => ({
     range: { low: bottom.low, high: Math.min(bottom.high, bottom.low + 4) },
     steps: 4,
-    hold: level === 'beginner' ? 10 : Math.min(60, Math.round(instrument.breathSeconds)),
     dynamic: 'mf' as const,
+    tempo: null,
   }),
-  write(writer, { range: { low, high }, steps, hold }) {
+  write(writer, { range: { low, high }, steps }) {
     const scale = [0, 2, 4, 5, 7, 9];
     for (const bottom of stepwise(low, high)) {
       const row = scale.slice(0, steps + 1).map((degree) => bottom + degree);
@@ -34,7 +37,12 @@ export const longHold = defineFamily({
       walk
         .slice(0, -1)
         .forEach((written, i) => writer.note(written, 1, { attack: i === 0 ? 'tongued' : 'none' }));
-      writer.note(bottom, hold, { attack: walk.length > 1 ? 'none' : 'tongued', label: 'hold' });
+      writer.note(bottom, DRAWN, {
+        attack: walk.length > 1 ? 'none' : 'tongued',
+        label: 'hold as long as it stays pure',
+        role: 'hold',
+        open: true,
+      });
       writer.breathe();
       writer.rest(4);
     }

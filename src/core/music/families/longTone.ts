@@ -12,7 +12,7 @@ export const longToneFamily = defineFamily({
   measured: 'Centre, drift, wobble, vibrato, level and its evenness, purity time, attack, air.',
   caution: DIZZY,
   specs: { note: note('Note'), beats: count('Hold', 2, 64, 'beats'), dynamic: dynamic(), tempo: tempo() },
-  counts: { measures: ['pitch', 'steadiness', 'level', 'colour', 'attack', 'purity'] },
+  counts: { measures: ['held'] },
   defaults: (instrument) => ({ note: instrument.home, beats: 8, dynamic: 'mf' as const, tempo: 60 }),
   write: (writer, { note: written, beats }) => writer.note(written, beats),
 });

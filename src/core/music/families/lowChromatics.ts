@@ -23,7 +23,7 @@ export const lowChromatics = defineFamily({
     dynamic: dynamic(),
     tempo: tempo(),
   },
-  counts: { measures: ['pitch', 'level', 'attack', 'seam', 'rhythm'] },
+  counts: { measures: ['attack', 'seam', 'pitch', 'level', 'rhythm'] },
   defaults: (_instrument, _level, { bottom }) => ({
     range: { low: bottom.low, high: Math.min(bottom.high, bottom.low + 7) },
     attack: 'tongued' as const,

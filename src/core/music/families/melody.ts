@@ -22,6 +22,7 @@ export const melody = defineFamily({
     dynamic: dynamic(),
     tempo: tempo(30, 120),
   },
+  counts: { measures: ['seam', 'pitch', 'rhythm', 'hold', 'level', 'air', 'attack'] },
   fixed: ({ key, tune }) => ({
     fifths: Number(key),
     beatsPerBar: TUNES.find((each) => each.id === tune)?.beatsPerBar ?? 4,

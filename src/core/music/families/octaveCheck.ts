@@ -16,7 +16,7 @@ export const octaveCheck = defineFamily({
     beats: count('Each', 2, 8, 'beats'),
     tempo: tempo(),
   },
-  counts: { measures: ['pitch', 'interval'], feeds: { map: true, seams: false, trends: true } },
+  counts: { measures: ['octaves', 'pitch'], feeds: { map: true, seams: false, trends: true } },
   defaults: (_instrument, _level, { low, high }) => ({
     range: { low, high: Math.max(low, high - 12) },
     step: 2,

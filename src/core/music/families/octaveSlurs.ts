@@ -27,7 +27,7 @@ export const octaveSlurs = defineFamily({
     dynamic: dynamic(),
     tempo: tempo(),
   },
-  counts: { measures: ['pitch', 'level', 'colour', 'seam', 'interval'] },
+  counts: { measures: ['seam', 'interval', 'octaves', 'pitch', 'level', 'air'] },
   defaults: (_instrument, level, { bottom, high }) => {
     const top = Math.max(bottom.low, Math.min(bottom.high, high - 12));
     return {

@@ -14,7 +14,7 @@ export const onTheDay = defineFamily({
     top: note('Highest note of the music'),
     dynamic: dynamic('First entry'),
   },
-  counts: { measures: ['pitch', 'attack', 'interval'], feeds: { map: true, seams: false, trends: false } },
+  counts: { measures: ['octaves', 'pitch', 'attack'], feeds: { map: true, seams: false, trends: false } },
   defaults: (instrument, _level, { high }) => ({ tuning: instrument.home, top: high, dynamic: 'p' as const }),
   write(writer, { tuning, top, dynamic: first }, instrument) {
     writer.picture(8, {
@@ -32,7 +32,7 @@ export const onTheDay = defineFamily({
       writer.rest(1);
     }
     writer.setDynamic('mf');
-    writer.note(tuning, 6, { label: 'tune' });
+    writer.note(tuning, 6, { label: 'tune', role: 'tuning' });
     writer.rest(2);
     writer.note(top, 3);
     writer.rest(1);
@@ -42,6 +42,6 @@ export const onTheDay = defineFamily({
       writer.rest(4);
     }
     writer.setDynamic(first);
-    writer.note(tuning, 4, { label: 'first entry', attack: 'breath' });
+    writer.note(tuning, 4, { label: 'first entry', attack: 'breath', role: 'entry' });
   },
 });

@@ -18,7 +18,7 @@ export const problemCircle = defineFamily({
     dynamic: dynamic(),
     tempo: tempo(),
   },
-  counts: { measures: ['pitch', 'steadiness', 'level', 'colour', 'sameness', 'seam'] },
+  counts: { measures: ['sameness', 'seam', 'pitch', 'steadiness', 'level'] },
   defaults: (instrument) => ({
     problem: instrument.home,
     neighbour: instrument.home - instrument.step,
@@ -29,16 +29,27 @@ export const problemCircle = defineFamily({
     tempo: 60,
   }),
   write(writer, { problem, neighbour, third, times, beats }) {
-    writer.note(problem, 4 * beats, { label: 'the note' });
+    const roles = new Map([
+      [problem, 'problem'],
+      [neighbour, 'neighbour'],
+    ] as const);
+    const to = (row: readonly number[], length: number) =>
+      row.forEach((written, i) =>
+        writer.note(written, length, {
+          attack: i === 0 ? 'tongued' : 'none',
+          role: roles.get(written) ?? null,
+        }),
+      );
+    writer.note(problem, 4 * beats, { label: 'the note', role: 'problem' });
     writer.breathe();
     for (let i = 0; i < times; i++) {
-      writer.slurred([neighbour, problem, neighbour], beats);
+      to([neighbour, problem, neighbour], beats);
       writer.breathe();
     }
     for (let i = 0; i < 2; i++) {
-      writer.slurred([problem, neighbour, third], 2 * beats);
+      to([problem, neighbour, third], 2 * beats);
       writer.breathe();
     }
-    writer.note(problem, 4 * beats, { label: 'the note' });
+    writer.note(problem, 4 * beats, { label: 'the note', role: 'problem' });
   },
 });

@@ -1,3 +1,4 @@
+import { EXPLORING } from './exploring';
 import { defineFamily } from '../family';
 import { count, flag, note, strictTempo } from '../parameters';
 
@@ -15,12 +16,7 @@ export const pulses = defineFamily({
     longer: flag('Then longer'),
     tempo: strictTempo(40, 120),
   },
-  counts: {
-    measures: ['level', 'rhythm'],
-    events: ['break', 'squeak'],
-    feeds: { map: false, seams: false, trends: false },
-    exploring: true,
-  },
+  counts: { ...EXPLORING, measures: ['pulses'] },
   defaults: (instrument) => ({ note: instrument.home, pulses: 6, longer: true, tempo: 60 }),
   write(writer, { note: written, pulses: number, longer }) {
     const steps = ['ff', 'f', 'f', 'mf', 'mf', 'mp'] as const;
@@ -29,6 +25,7 @@ export const pulses = defineFamily({
       writer.note(written, 1, {
         attack: i === 0 ? 'tongued' : 'none',
         hairpin: 'fade',
+        role: 'smaller',
         label: i === 0 ? 'smaller' : null,
       });
     }
@@ -40,6 +37,7 @@ export const pulses = defineFamily({
       writer.note(written, beats, {
         attack: beats === 1 ? 'tongued' : 'none',
         hairpin: 'fade',
+        role: 'longer',
         label: beats === 1 ? 'longer' : null,
       });
     writer.fillBar(true);

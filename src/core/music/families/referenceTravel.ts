@@ -18,7 +18,7 @@ export const referenceTravel = defineFamily({
     dynamic: dynamic(),
     tempo: tempo(),
   },
-  counts: { measures: ['pitch', 'steadiness', 'level', 'colour', 'sameness', 'seam'] },
+  counts: { measures: ['sameness', 'seam', 'pitch', 'steadiness', 'level'] },
   defaults: (instrument, level, { low, bottom }) => ({
     reference: instrument.home,
     range: {
@@ -32,12 +32,12 @@ export const referenceTravel = defineFamily({
   }),
   write(writer, { reference, range: span, beats, joined }, { step }) {
     const travel = (to: number) => {
-      writer.note(reference, beats, { label: 'reference' });
+      writer.note(reference, beats, { label: 'reference', role: 'reference' });
       for (const [i, written] of stepwise(reference, to, step).slice(1).entries())
         writer.note(written, beats, { attack: joined && i % 2 === 0 ? 'none' : 'tongued' });
     };
     if (span.low < reference) travel(span.low);
     if (span.high > reference) travel(span.high);
-    writer.note(reference, beats * 2, { label: 'reference' });
+    writer.note(reference, beats * 2, { label: 'reference', role: 'reference' });
   },
 });

@@ -15,7 +15,7 @@ export const registerTest = defineFamily({
     beats: count('Each', 4, 12, 'beats'),
     tempo: tempo(),
   },
-  counts: { measures: ['level', 'colour'], feeds: { map: false, seams: false, trends: true } },
+  counts: { measures: ['register-test'], feeds: { map: false, seams: false, trends: true } },
   fixed: () => ({ longestSeconds: 240 }),
   defaults: (instrument) => ({
     note: instrument.id === 'clarinet-bb' ? 80 : (instrument.registers[1]?.low ?? instrument.home),
@@ -26,7 +26,7 @@ export const registerTest = defineFamily({
   write(writer, { note: written, times, beats }) {
     for (let i = 0; i < times; i++) {
       writer.setDynamic('f');
-      writer.note(written, beats, { hairpin: 'fade', label: 'test fingering', hand: 'test' });
+      writer.note(written, beats, { hairpin: 'fade', label: 'test fingering', hand: 'test', role: 'test' });
       writer.breathe();
       writer.fillBar();
       writer.rest(4);

@@ -15,19 +15,20 @@ export const reversedDynamics = defineFamily({
     times: count('Times', 1, 4),
     tempo: tempo(),
   },
-  counts: { measures: ['pitch', 'level', 'colour', 'steadiness', 'window', 'seam'] },
+  counts: { measures: ['both-ways', 'line', 'seam'] },
   defaults: (instrument) => ({ from: instrument.home, notes: 5, times: 2, tempo: 60 }),
   write(writer, { from, notes, times }) {
     const whole = [0, 2, 4, 5, 7, 9, 11, 12].slice(0, notes);
     const start = Math.max(writer.low, Math.min(from, writer.high - whole[whole.length - 1]!));
     const row = whole.map((up) => start + up).filter((written) => writer.has(written));
-    const line = (hairpin: 'grow' | 'fade', label: string) => {
+    const line = (hairpin: 'grow' | 'fade', role: 'reversed' | 'as-written') => {
       writer.setDynamic(hairpin === 'grow' ? 'p' : 'f');
       row.forEach((written, i) =>
         writer.note(written, i === row.length - 1 ? 2 : 1, {
           attack: i === 0 ? 'tongued' : 'none',
           hairpin,
-          label: i === 0 ? label : null,
+          role,
+          label: i === 0 ? role.replace('-', ' ') : null,
         }),
       );
       writer.fillBar(true);
@@ -35,7 +36,7 @@ export const reversedDynamics = defineFamily({
     };
     for (let i = 0; i < times; i++) {
       line('grow', 'reversed');
-      line('fade', 'as written');
+      line('fade', 'as-written');
     }
   },
 });

@@ -60,7 +60,7 @@ export const roamingScale = defineFamily({
     dynamic: dynamic(),
     tempo: strictTempo(40, 208),
   },
-  counts: { measures: ['rhythm', 'pitch', 'seam', 'attack'] },
+  counts: { measures: ['rhythm', 'seam', 'pitch', 'attack'], notches: 'clean', timed: 'all' },
   fixed: ({ key, swing }) => ({ fifths: Number(key), swing }),
   defaults: (_instrument, level, { low, high }) => ({
     key: '0' as const,

@@ -10,7 +10,7 @@ export const roomCheck = defineFamily({
   how: 'Stay silent while asked to, then play one ordinary note at your ordinary mf, stop it cleanly, and stay silent again.',
   measured: 'Noise floor, your reference level, how long the room rings.',
   specs: { note: note('Note'), beats: count('Hold', 4, 12, 'beats') },
-  counts: { measures: ['level'], events: [], feeds: { map: false, seams: false, trends: false } },
+  counts: { measures: ['room'], events: [], feeds: { map: false, seams: false, trends: false } },
   defaults: (instrument) => ({ note: instrument.home, beats: 6 }),
   write(writer, { note: written, beats }) {
     writer.picture(6, { shape: 'rest', from: 0, to: 0, text: 'Silence: the room is heard' });

@@ -33,8 +33,9 @@ export const sectionChords = defineFamily({
     beats: count('Hold', 4, 16, 'beats'),
     tempo: tempo(),
   },
-  counts: { measures: ['pitch', 'interval', 'steadiness'], feeds: { map: true, seams: false, trends: true } },
+  counts: { measures: ['just', 'steadiness'], feeds: { map: true, seams: false, trends: true } },
   fixed: ({ root, chord, part }, instrument) => ({
+    droneLeavesOut: part === 'all',
     drone: CHORDS[chord]!.filter((_, i) => part === 'all' || i !== Number(part)).map(
       (up) => root + up + instrument.transposition,
     ),

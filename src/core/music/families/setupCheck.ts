@@ -18,7 +18,7 @@ export const setupCheck = defineFamily({
     beats: count('Hold', 3, 12, 'beats'),
     tempo: tempo(),
   },
-  counts: { measures: ['pitch', 'steadiness', 'interval'], ...ORDINARY },
+  counts: { measures: ['slide', 'octaves', 'pitch', 'steadiness'], ...ORDINARY },
   defaults: (instrument, _level, { bottom }) => ({
     low: bottom.low,
     tuning: instrument.home,

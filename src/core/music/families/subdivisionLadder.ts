@@ -25,7 +25,7 @@ export const subdivisionLadder = defineFamily({
     dynamic: dynamic(),
     tempo: strictTempo(40, 120),
   },
-  counts: { measures: ['rhythm', 'attack'], feeds: { map: false, seams: false, trends: true } },
+  counts: { measures: ['rhythm', 'ladder', 'attack'], feeds: { map: false, seams: false, trends: true } },
   defaults: (instrument, level) => ({
     note: instrument.home,
     top: level === 'beginner' ? ('4' as const) : ('16' as const),

@@ -16,7 +16,7 @@ export const swells = defineFamily({
     beats: count('Each way', 2, 8, 'beats'),
     tempo: strictTempo(),
   },
-  counts: { measures: ['pitch', 'level', 'colour', 'steadiness', 'window', 'rhythm'] },
+  counts: { measures: ['line', 'pitch', 'rhythm'] },
   fixed: ({ key }) => ({ fifths: Number(key) }),
   defaults: (instrument, level, { low, high }) => ({
     key: '0' as const,

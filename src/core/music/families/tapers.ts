@@ -24,7 +24,7 @@ export const tapers = defineFamily({
     beats: count('Over', 3, 16, 'beats'),
     tempo: tempo(),
   },
-  counts: { measures: ['pitch', 'level', 'colour', 'steadiness', 'window'] },
+  counts: { measures: ['line', 'pitch'] },
   defaults: (instrument, level, { low, high }) => ({
     range: {
       low: Math.max(low, instrument.home - 2),

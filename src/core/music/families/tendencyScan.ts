@@ -21,7 +21,7 @@ export const tendencyScan = defineFamily({
     beats: count('Each', 2, 6, 'beats'),
     tempo: tempo(),
   },
-  counts: { measures: ['pitch', 'steadiness', 'level', 'colour'] },
+  counts: { measures: ['scan', 'steadiness'] },
   defaults: (_instrument, _level, { low, high }) => ({
     range: { low, high },
     loudness: 'all' as const,

@@ -24,7 +24,7 @@ export const threeNoteGroups = defineFamily({
     dynamic: dynamic(),
     tempo: tempo(),
   },
-  counts: { measures: ['pitch', 'steadiness', 'level', 'colour', 'sameness', 'seam'] },
+  counts: { measures: ['sameness', 'seam', 'pitch', 'steadiness', 'level'] },
   defaults: (_instrument, _level, { bottom }) => ({
     range: { low: bottom.low, high: bottom.high },
     direction: 'down' as const,

@@ -18,7 +18,7 @@ export const towardModel = defineFamily({
     dynamic: dynamic(),
     tempo: tempo(),
   },
-  counts: { ...EXPLORING, measures: ['colour', 'pitch', 'sameness'] },
+  counts: { ...EXPLORING, measures: ['model'] },
   vibrato: 'free',
   defaults: (instrument) => ({
     note: instrument.home,

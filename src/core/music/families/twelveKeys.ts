@@ -58,7 +58,7 @@ export const twelveKeys = defineFamily({
     dynamic: dynamic(),
     tempo: strictTempo(40, 160),
   },
-  counts: { measures: ['rhythm', 'pitch', 'seam'] },
+  counts: { measures: ['seam', 'rhythm', 'pitch'], notches: 'clean' },
   defaults: () => ({
     phrase: 'turn' as const,
     from: '0' as const,

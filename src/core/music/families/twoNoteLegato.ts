@@ -16,7 +16,7 @@ export const twoNoteLegato = defineFamily({
     dynamic: dynamic(),
     tempo: tempo(),
   },
-  counts: { measures: ['pitch', 'level', 'colour', 'seam', 'sameness'] },
+  counts: { measures: ['seam', 'sameness', 'pitch', 'level', 'air'] },
   defaults: (_instrument, _level, { bottom }) => ({
     low: bottom.low,
     turns: 2,

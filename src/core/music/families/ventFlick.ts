@@ -26,7 +26,7 @@ export const ventFlick = defineFamily({
     beats: count('Each note', 1, 4, 'beats'),
     tempo: tempo(),
   },
-  counts: { measures: ['pitch', 'level', 'colour', 'seam', 'attack'] },
+  counts: { measures: ['seam', 'attack', 'octaves', 'pitch', 'level'] },
   fixed: ({ drone }, instrument) => ({
     drone: drone ? [(flicks(instrument)[0]?.low ?? instrument.home) - 12 + instrument.transposition] : [],
   }),

@@ -1,5 +1,6 @@
+import { EXPLORING } from './exploring';
 import { defineFamily } from '../family';
-import { count, dynamic, note } from '../parameters';
+import { count, dynamic, note, tempo } from '../parameters';
 
 export const whisperTones = defineFamily({
   id: 'whisper-tones',
@@ -18,28 +19,31 @@ export const whisperTones = defineFamily({
     times: count('Times', 1, 6),
     beats: count('Each', 4, 12, 'beats'),
     dynamic: dynamic('The full note'),
+    tempo: tempo(),
   },
-  counts: {
-    measures: ['steadiness', 'attack'],
-    events: [],
-    feeds: { map: false, seams: false, trends: false },
-    exploring: true,
-  },
+  counts: { ...EXPLORING, measures: ['hold'] },
   defaults: (_instrument, _level, { bottom }) => ({
     note: bottom.low,
     times: 3,
     beats: 8,
     dynamic: 'p' as const,
+    tempo: null,
   }),
   write(writer, { note: written, times, beats, dynamic: full }) {
     for (let i = 0; i < times; i++) {
       writer.setDynamic('pp');
       const mode = [4, 3, 2].find((each) => writer.has(Math.round(written + 12 * Math.log2(each)))) ?? 1;
       const sounding = Math.round(written + 12 * Math.log2(mode));
-      writer.note(sounding, beats, { fingered: written, mode, attack: 'breath', label: 'whisper' });
+      writer.note(sounding, beats, {
+        fingered: written,
+        mode,
+        attack: 'breath',
+        label: 'whisper',
+        role: 'whisper',
+      });
       writer.breathe();
       writer.setDynamic(full);
-      writer.note(written, 4, { attack: 'breath' });
+      writer.note(written, 4, { attack: 'breath', role: 'full' });
       writer.breathe();
       writer.fillBar();
     }

@@ -15,7 +15,7 @@ import {
 } from '.';
 
 const made = (family: string, id: string, values = {}): Score => {
-  const score = families.find((each) => each.id === family)!.make(id, values);
+  const score = families.find((each) => each.id === family)!.make(named(id), values);
   if (!score.ok) throw new Error(score.problem);
   return score.value;
 };
@@ -119,7 +119,7 @@ describe('MusicXML', () => {
       [60, 1, 1, 'none', 'p'],
       [58, 2.5, 2.5, 'tongued', 'p'],
     ]);
-    const places = placesIn(read.value, bassoon, [noteNumber('Bb3')]);
+    const places = placesIn(read.value, bassoon, 'english', [noteNumber('Bb3')]);
     expect(places.map(({ kind, note }) => `${kind} ${note}`)).toEqual([
       'seam 1',
       'vent 1',

@@ -4,6 +4,7 @@ import * as z from 'zod';
 import {
   markedFor,
   scoreOf,
+  scoreNoteSchema,
   scoreSchema,
   type Dynamic,
   type Hairpin,
@@ -126,7 +127,7 @@ export function fromMusicXml(text: string, instrument: Instrument): Outcome<Scor
   };
   for (const measure of part.children.filter((each) => each.name === 'measure'))
     readMeasure(measure, reading, instrument);
-  const extras = readExtras(root);
+  const { extras, purposes } = readExtras(root);
   if (reading.notes.length === 0 && !extras?.pictures.length)
     return failure('the first part of the file has no notes');
   const own = extras !== null && extras.instrumentId === instrument.id;
@@ -140,7 +141,7 @@ export function fromMusicXml(text: string, instrument: Instrument): Outcome<Scor
     vibrato: 'free',
     fifths: Math.max(-7, Math.min(7, fifths)),
     ...(own && extras),
-    notes: own ? reading.notes : markedFor(reading.notes, instrument),
+    notes: own ? withPurposes(reading.notes, purposes) : markedFor(reading.notes, instrument),
   });
   if (!score.success) {
     const [issue] = score.error.issues;
@@ -166,17 +167,34 @@ export function readMusicXml(name: string, bytes: Uint8Array, instrument: Instru
   }
 }
 
+const purposesSchema = z.array(scoreNoteSchema.pick({ role: true, open: true, company: true }));
+interface Extras {
+  readonly extras: Score | null;
+  /** What each note is for, in order. */
+  readonly purposes: z.infer<typeof purposesSchema>;
+}
+const NO_EXTRAS: Extras = { extras: null, purposes: [] };
+
+/** Notes have their purposes only as long as nobody has put in or taken out any. */
+const withPurposes = (notes: readonly ScoreNote[], purposes: Extras['purposes']): ScoreNote[] =>
+  notes.map((note, i) => ({ ...note, ...(purposes.length === notes.length ? purposes[i] : {}) }));
+
 /** What notation has no sign for; its notes are none. */
-function readExtras(root: Element): Score | null {
+function readExtras(root: Element): Extras {
   for (const field of descendants(root, 'miscellaneous-field')) {
     if (field.attributes['name'] !== EXTRAS_FIELD) continue;
     try {
-      return scoreOf({ ...(JSON.parse(field.text) as Score), notes: [] });
+      const read = JSON.parse(field.text) as Score & { purposes?: unknown };
+      const purposes = purposesSchema.safeParse(read.purposes);
+      return {
+        extras: scoreOf({ ...read, notes: [] }),
+        purposes: purposes.success ? purposes.data : [],
+      };
     } catch {
-      return null;
+      return NO_EXTRAS;
     }
   }
-  return null;
+  return NO_EXTRAS;
 }
 
 function readMeasure(measure: Element, reading: Reading, instrument: Instrument): void {
@@ -252,6 +270,9 @@ function readNote(note: Element, reading: Reading, instrument: Instrument): void
     mode: harmonic ? Number(harmonic[1]) : modeOf(instrument, written),
     hand: reading.hand,
     label: reading.label,
+    role: null,
+    open: false,
+    company: false,
   });
   reading.hand = null;
   reading.label = null;

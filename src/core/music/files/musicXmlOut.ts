@@ -122,7 +122,7 @@ function notationsOf(
     if (note.fingered !== null)
       technical.push(
         element('other-technical', [
-          `mode ${note.mode ?? 1} of ${displayName(note.fingered)} (${note.fingered})`,
+          `mode ${note.mode ?? 1} of ${displayName(note.fingered, 'english')} (${note.fingered})`,
         ]),
       );
     if (note.attack === 'breath' || note.attack === 'back-of-tongue')
@@ -161,7 +161,9 @@ function noteElement(
 export function toMusicXml(score: Score, instrument: Instrument): string {
   const slurs = slursOf(score.notes);
   const hairpins = hairpinsOf(score.notes);
-  const { notes, ...extras } = score;
+  const { notes, ...rest } = score;
+  // What notes are for has no sign of its own in the format.
+  const extras = { ...rest, purposes: notes.map(({ role, open, company }) => ({ role, open, company })) };
   let clef: Clef = instrument.clef;
   const measures = barsOf(score).map((bar, index) => {
     const children: Node[] = [];

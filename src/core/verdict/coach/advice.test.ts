@@ -1,5 +1,5 @@
 import * as fc from 'fast-check';
-import { judgedAsWritten, type Otherwise } from '@/core/verdict/asWritten.testing';
+import { judgedAsWritten, said, type Otherwise } from '@/core/verdict/asWritten.testing';
 import { families, findFamily, type Score } from '@/core/music';
 import { scoreOfFamily } from '@/core/music/scores.testing';
 import { findInstrument, instruments } from '@/core/instruments';
@@ -8,7 +8,7 @@ import { advise, nextTempo, SCHOOLS, type Advice, type School } from '.';
 
 const SCHOOL_IDS = SCHOOLS.map(({ id }) => id);
 const adviceOn = (score: Score, otherwise: Otherwise, school: School = 'air') =>
-  advise(judgedAsWritten(score, otherwise), score, school);
+  advise(judgedAsWritten(score, otherwise), school, 'english');
 
 /** One thing that can go wrong at a note. */
 const MISHAPS: Readonly<Record<string, (group: Group) => Otherwise>> = {
@@ -29,18 +29,20 @@ const MISHAPS: Readonly<Record<string, (group: Group) => Otherwise>> = {
     events: [{ group: index, kind: 'squeak', after: 0.4, midi: sounding + 30 }],
   }),
   undertone: ({ index }) => ({ events: [{ group: index, kind: 'undertone', after: 0.3 }] }),
-  'late to speak': ({ index }) => ({ events: [{ group: index, kind: 'late-speech', after: -0.1 }] }),
+  'late to speak': ({ index }) => ({
+    events: [{ group: index, kind: 'late-speech', after: -0.2, lasts: 0.2 }],
+  }),
   hole: ({ index }) => ({ events: [{ group: index, kind: 'gap', after: 0 }] }),
 };
 
 /** Everything a player can do with an advice has to be there and to work, on their instrument. */
 function expectUseful(advice: Advice, score: Score): void {
   const { heard, cause, attempt, others, school, serves, drill, cue } = advice;
-  expect(heard).toMatch(/^[A-Z].*\.$/s);
+  expect(heard).toMatch(/^[A-Z\d].*\.$/s);
   for (const sentence of [cause, attempt]) expect(sentence.length).toBeGreaterThan(4);
   expect(others.every((other) => other.school !== school && other.attempt !== attempt)).toBe(true);
   for (const remedy of drill ? [serves, drill] : [serves]) {
-    const made = findFamily(remedy.family)!.make(score.instrumentId, remedy.values);
+    const made = findFamily(remedy.family)!.make(findInstrument(score.instrumentId)!, remedy.values);
     if (!made.ok) throw new Error(`${remedy.family}: ${made.problem}`);
     if (cue) expect(made.value.cue).toBe(cue.text);
   }
@@ -60,18 +62,18 @@ describe('whatever goes wrong, on whatever instrument', () => {
         fc.constantFrom(...SCHOOL_IDS),
         fc.nat(),
         (instrument, family, [mishap, happen], school, n) => {
-          const made = family.make(instrument.id);
+          const made = family.make(instrument);
           if (!made.ok || made.value.counts.exploring || made.value.company) return;
           const score = made.value;
           const groups = groupsOf(score, instrument);
           const group = groups[n % groups.length]!;
           const judgement = judgedAsWritten(score, happen(group));
-          const advice = advise(judgement, score, school);
+          const advice = advise(judgement, school, 'english');
           if (!advice) return;
           given++;
           expectUseful(advice, score);
           if (judgement.faults.every((fault) => fault.group === group.index))
-            expect(`${mishap}: ${advice.heard}`).toContain(judgement.notes[group.index]!.name);
+            expect(`${mishap}: ${advice.heard}`).toContain(said(judgement).notes[group.index]!.name);
         },
       ),
       { numRuns: 250 },
@@ -85,8 +87,8 @@ describe('whatever goes wrong, on whatever instrument', () => {
         const score = scoreOfFamily('low-chromatics', instrument.id);
         const advice = adviceOn(score, happen(groupsOf(score, findInstrument(instrument.id)!)[1]!));
         if (!advice) continue;
-        const said = [advice.heard, advice.cause, advice.attempt, advice.disagreement ?? ''].join(' ');
-        expect(said).not.toMatch(
+        const all = [advice.heard, advice.cause, advice.attempt, advice.disagreement ?? ''].join(' ');
+        expect(all).not.toMatch(
           /\b(doctor|pain|injur\w*|muscle strain|disease|therap\w*|always works|never fails)\b/i,
         );
         expect(['quite sure', 'likely', 'a guess']).toContain(advice.confidence);
@@ -117,8 +119,8 @@ describe('what comes first', () => {
     const at = (...groups: number[]) =>
       adviceOn(scale, { events: groups.map((group) => ({ group, kind: 'squeak' as const, after: 0.3 })) })
         ?.heard;
-    expect(at(4, 1)).toMatch(/: .+, .+\.$/);
-    expect(at(1, 2, 3, 4, 5)).toMatch(/ and 3 more places\.$/);
+    expect(at(4, 1)).toMatch(/: .+ and .+\.$/);
+    expect(at(1, 2, 3, 4, 5)).toMatch(/ and 2 more\.$/);
   });
 });
 
@@ -131,8 +133,9 @@ describe('advice goes with the place and the loudness', () => {
   it('loud and low on a single reed is another thing than soft and low', () => {
     const score = scoreOfFamily('reference-travel', 'clarinet-bb', { dynamic: 'ff', joined: false });
     const advice = adviceOn(score, { note: ({ index }) => ({ centreCents: index === 2 ? -25 : 0 }) });
-    expect(advice?.cause).toMatch(/Loud goes flat/);
-    expect(low('clarinet-bb', 'p')?.cause).not.toMatch(/Loud goes flat/);
+    expect(advice?.cause).toMatch(/falls when loud/);
+    expect(advice?.attempt).toMatch(/ring of the lips/);
+    expect(low('clarinet-bb', 'p')?.attempt).not.toMatch(/ring of the lips/);
   });
 
   it('without lips there is nothing to bite with', () => {
@@ -150,13 +153,22 @@ describe('advice goes with the place and the loudness', () => {
 
 describe('after a drill', () => {
   const drill = scoreOfFamily('just-this-seam', 'flute', { from: 75, to: 76, tempo: 60 });
-  const next = (otherwise: Otherwise = {}) => nextTempo(judgedAsWritten(drill, otherwise), drill);
+  const next = (otherwise: Otherwise = {}) => nextTempo(judgedAsWritten(drill, otherwise));
 
   it('clean goes two notches up, failed two down, and a doubtful fault decides nothing', () => {
     expect(next()).toMatchObject({ tempo: 66 });
     expect(next({ slur: () => ({ dipDb: 20 }) })!.tempo).toBeLessThan(60);
     expect(next({ note: ({ index }) => ({ airinessDb: index === 1 ? -8 : -35 }) })).toMatchObject({
       tempo: 66,
+    });
+  });
+
+  it('asks for five clean in a row before it goes up, and leaves it where only the row is missing', () => {
+    const few = scoreOfFamily('just-this-seam', 'flute', { from: 75, to: 76, tempo: 60, times: 2 });
+    expect(nextTempo(judgedAsWritten(few))).toBeNull();
+    // Ten crossings of which the fifth and sixth failed: four and four.
+    expect(next({ slur: ({ index }) => ({ dipDb: index === 7 || index === 8 ? 20 : 1 }) })).toMatchObject({
+      tempo: 56,
     });
   });
 });

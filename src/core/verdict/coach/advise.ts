@@ -1,10 +1,18 @@
-import type { Fault, FaultKind, Judgement } from '@/core/verdict';
-import { findFamily, tempoNotch, type Score } from '@/core/music';
-import { findInstrument, registerOf, seamBetween, type Instrument } from '@/core/instruments';
-import type { Midi } from '@/core/tuning';
-import { CUE_FOR } from './cues';
+import { registerOf, seamBetween, tendenciesOf, type Instrument } from '@/core/instruments';
+import { findFamily, tempoNotch, type Dynamic } from '@/core/music';
+import type { Midi, Naming } from '@/core/tuning';
+import {
+  capital,
+  FAULTS,
+  faultText,
+  limitText,
+  speakingOf,
+  type Fault,
+  type FaultKind,
+  type Judgement,
+  type Weighed,
+} from '@/core/verdict';
 import { RULES, type Rule, type School } from './rules';
-import { WORDS } from './words';
 
 export const SCHOOLS: readonly { readonly id: School; readonly name: string; readonly about: string }[] = [
   {
@@ -30,7 +38,9 @@ export interface Remedy {
 /** One fault, one likely cause, one thing to try. */
 export interface Advice {
   readonly kind: FaultKind;
-  /** What was heard, and where. */
+  /** Groups of the score that it is about, worst first; none: the take as a whole. */
+  readonly groups: readonly number[];
+  /** What was heard, where, and by how much over which limit. */
   readonly heard: string;
   readonly cause: string;
   readonly attempt: string;
@@ -46,50 +56,39 @@ export interface Advice {
   readonly drill: Remedy | null;
 }
 
-/** Kinds that matter beyond their size: a note that broke before a note that was a little low. */
-const GRAVITY: Readonly<Partial<Record<FaultKind, number>>> = {
-  'break-up': 2,
-  'break-down': 2,
-  squeak: 2,
-  hole: 1.6,
-  undertone: 1.6,
-  'late-speech': 1.4,
-  'wrong-note': 1.2,
-  missed: 0.5,
-  airy: 0.5,
-  'fading-hold': 0.8,
-  'slow-slur': 0.8,
-  unlike: 0.7,
-};
+/** What is known besides the take itself. */
+export interface Evidence {
+  /** Several takes on this reed, against others, speak for the reed. */
+  readonly reed: boolean;
+}
+const ONE_TAKE: Evidence = { reed: false };
 
-const SOFT = ['pp', 'p', 'mp'];
-const LOUD = ['f', 'ff'];
+const SOFT: readonly Dynamic[] = ['pp', 'p', 'mp'];
+const LOUD: readonly Dynamic[] = ['f', 'ff'];
 
-/** The one thing about a take that is most worth working on; null when nothing was wrong. */
-export function advise(judgement: Judgement, score: Score, school: School): Advice | null {
-  const instrument = findInstrument(score.instrumentId);
-  if (!instrument) return null;
-  const kinds = new Map<FaultKind, Fault[]>();
-  for (const fault of judgement.faults) kinds.set(fault.kind, [...(kinds.get(fault.kind) ?? []), fault]);
-  const weight = (faults: readonly Fault[]) =>
-    (GRAVITY[faults[0]!.kind] ?? 1) *
-    faults.reduce((sum, fault) => sum + Math.min(3, fault.size) * fault.confidence, 0) ** 0.7;
-  const chosen = [...kinds.values()].sort((a, b) => weight(b) - weight(a))[0];
-  if (!chosen) return null;
-  return adviceFor(chosen, judgement, score, instrument, school);
+/** The one thing about a take that is most worth working on, which is what its headline says; null when nothing was wrong. */
+export function advise(
+  judgement: Judgement,
+  school: School,
+  naming: Naming,
+  evidence: Evidence = ONE_TAKE,
+): Advice | null {
+  const [worst] = judgement.ranked;
+  return worst ? adviceFor(worst, judgement, school, naming, evidence) : null;
 }
 
 function adviceFor(
-  faults: readonly Fault[],
+  { kind, faults }: Weighed,
   judgement: Judgement,
-  score: Score,
-  instrument: Instrument,
   school: School,
+  naming: Naming,
+  evidence: Evidence,
 ): Advice | null {
+  const { instrument, score, matches } = judgement;
   // The place where it was worst speaks for all of its kind.
-  const worst = faults.reduce((a, b) => (b.size > a.size ? b : a));
-  const written = worst.group === null ? null : (judgement.notes[worst.group]?.match.group.written ?? null);
-  const rule = ruleFor(worst, written, instrument);
+  const worst = faults[0]!;
+  const written = worst.group === null ? null : (matches[worst.group]?.group.written ?? null);
+  const rule = ruleFor(worst, written, instrument, evidence);
   if (!rule) return null;
   const { tries } = rule;
   const attempt = tries[school] ?? tries.any ?? Object.values(tries)[0] ?? '';
@@ -97,13 +96,15 @@ function adviceFor(
     const other = tries[id];
     return other === undefined || other === attempt ? [] : [{ school: id, attempt: other }];
   });
-  const text = CUE_FOR[worst.kind];
-  const cue = text === undefined ? null : { text, carried: score.cue === text };
+  const text = FAULTS[kind].cue;
+  const cue = text === null ? null : { text, carried: score.cue === text };
   const certainty = rule.sure * (0.4 + 0.6 * worst.confidence) * (faults.length > 1 ? 1.1 : 1);
+  const limit = limitText(worst);
   return {
-    kind: worst.kind,
-    heard: heardSentence(faults, judgement),
-    cause: rule.cause,
+    kind,
+    groups: [...new Set(faults.flatMap(({ group }) => group ?? []))],
+    heard: `${faultText(faults, speakingOf(judgement, naming))}${limit === '' ? '' : `; ${limit}`}.`,
+    cause: tendencyText(worst, written, instrument) ?? rule.cause,
     attempt,
     school,
     others,
@@ -111,21 +112,22 @@ function adviceFor(
     confidence: certainty > 0.62 ? 'quite sure' : certainty > 0.45 ? 'likely' : 'a guess',
     cue,
     serves: withCue(remedy(rule.serves, instrument, written), cue?.text),
-    drill: withCue(drillFor(worst, judgement, score, instrument), cue?.text),
+    drill: withCue(drillFor(worst, judgement), cue?.text),
   };
 }
 
+const loudnessOf = (dynamic: Dynamic | null): 'soft' | 'loud' | null =>
+  dynamic === null ? null : SOFT.includes(dynamic) ? 'soft' : LOUD.includes(dynamic) ? 'loud' : null;
+
 /** The rule that fits with most conditions. */
-export function ruleFor(fault: Fault, written: Midi | null, instrument: Instrument): Rule | undefined {
+export function ruleFor(
+  fault: Fault,
+  written: Midi | null,
+  instrument: Instrument,
+  evidence: Evidence = ONE_TAKE,
+): Rule | undefined {
   const place = written === null ? null : placeOf(instrument, written);
-  const dynamic =
-    fault.dynamic === null
-      ? null
-      : SOFT.includes(fault.dynamic)
-        ? 'soft'
-        : LOUD.includes(fault.dynamic)
-          ? 'loud'
-          : null;
+  const dynamic = loudnessOf(fault.dynamic);
   const fitting = RULES.filter(
     (rule) =>
       rule.fault === fault.kind &&
@@ -134,14 +136,16 @@ export function ruleFor(fault: Fault, written: Midi | null, instrument: Instrume
         rule.instruments.some((id) => (instrument.copiedFrom ?? instrument.id).startsWith(id))) &&
       (!rule.where || rule.where === place) &&
       (!rule.dynamic || rule.dynamic === dynamic) &&
-      (rule.atSlur === undefined || rule.atSlur === fault.atSlur),
+      (rule.atSlur === undefined || rule.atSlur === fault.atSlur) &&
+      (!rule.needs || evidence.reed),
   );
   const particular = (rule: Rule) =>
     (rule.kinds ? 1 : 0) +
     (rule.instruments ? 2 : 0) +
     (rule.where ? 1 : 0) +
     (rule.dynamic ? 1 : 0) +
-    (rule.atSlur === undefined ? 0 : 1);
+    (rule.atSlur === undefined ? 0 : 1) +
+    (rule.needs ? 4 : 0);
   return fitting.sort((a, b) => particular(b) - particular(a))[0];
 }
 
@@ -151,22 +155,15 @@ function placeOf(instrument: Instrument, written: Midi): 'low' | 'middle' | 'hig
   return register === instrument.registers.at(-1) ? 'high' : 'middle';
 }
 
-function heardSentence(faults: readonly Fault[], judgement: Judgement): string {
-  const inOrder = [...faults].sort((a, b) => (a.group ?? 0) - (b.group ?? 0));
-  const places = inOrder.flatMap((fault) => {
-    const note = fault.group === null ? undefined : judgement.notes[fault.group];
-    if (!note || fault.group === null) return [];
-    const before = judgement.notes[fault.group - 1];
-    return [fault.atSlur && before ? `${before.name} to ${note.name}` : note.name];
-  });
-  const few = [...new Set(places)];
-  const where =
-    few.length === 0
-      ? ''
-      : few.length <= 3
-        ? `: ${few.join(', ')}`
-        : `: ${few.slice(0, 2).join(', ')} and ${few.length - 2} more places`;
-  return `${WORDS[faults[0]!.kind]}${where}.`;
+/** What most instruments of the kind do by themselves comes before what a player does wrong. */
+function tendencyText(fault: Fault, written: Midi | null, instrument: Instrument): string | null {
+  const way = fault.kind === 'steadily-low' ? -1 : fault.kind === 'steadily-high' ? 1 : 0;
+  if (way === 0 || written === null) return null;
+  const loudness = loudnessOf(fault.dynamic) ?? 'any';
+  const found = tendenciesOf(instrument, written, loudness).find(({ cents }) => Math.sign(cents) === way);
+  return found
+    ? `This note tends ${way < 0 ? 'low' : 'high'} on most instruments of this kind: ${found.about}.`
+    : null;
 }
 
 /** The stand shows what to attend to. */
@@ -174,27 +171,38 @@ function withCue<T extends Remedy | null>(given: T, cue: string | undefined): T 
   return given && cue !== undefined ? { ...given, values: { ...given.values, cue } } : given;
 }
 
+const PLACE_FIELDS = ['note', 'problem', 'anchor'];
+
 /** A family set for the place, as far as it has a field for it. */
 function remedy(id: string, instrument: Instrument, written: Midi | null): Remedy {
   const family = findFamily(id);
   const fits = family && family.unfit(instrument) === null ? family : findFamily('long-tone');
   const specs = fits?.specs ?? {};
-  const values: Record<string, unknown> = {};
-  if (written !== null) {
-    const field = ['note', 'problem', 'anchor'].find((name) => name in specs);
-    if (field) values[field] = written;
-  }
-  return { family: fits?.id ?? 'long-tone', title: fits?.title ?? '', values };
+  const field = written === null ? undefined : PLACE_FIELDS.find((name) => name in specs);
+  return {
+    family: fits?.id ?? 'long-tone',
+    title: fits?.title ?? '',
+    values: field === undefined ? {} : { [field]: written },
+  };
 }
 
+const AT_A_PLACE: readonly FaultKind[] = [
+  'break-up',
+  'break-down',
+  'squeak',
+  'wrong-note',
+  'missed',
+  'late',
+  'early',
+];
+
 /** The failing slur, or the failing note with the one before it, to and fro, two notches slower. */
-function drillFor(fault: Fault, { notes }: Judgement, score: Score, instrument: Instrument): Remedy | null {
+function drillFor(fault: Fault, { matches, score, instrument }: Judgement): Remedy | null {
   if (fault.group === null || score.counts.exploring) return null;
-  const to = notes[fault.group]?.match.group;
-  const from = notes[fault.group - 1]?.match.group;
+  const to = matches[fault.group]?.group;
+  const from = matches[fault.group - 1]?.group;
   if (!to || !from || from.written === to.written) return null;
-  if (!fault.atSlur && !['break-up', 'break-down', 'squeak', 'wrong-note', 'missed'].includes(fault.kind))
-    return null;
+  if (!fault.atSlur && !AT_A_PLACE.includes(fault.kind)) return null;
   const crosses = seamBetween(instrument, from.written, to.written) !== null;
   return {
     family: 'just-this-seam',
@@ -209,21 +217,40 @@ function drillFor(fault: Fault, { notes }: Judgement, score: Score, instrument: 
   };
 }
 
-/** After a drill or a scale: two notches up when it was calm and clean, otherwise two down. */
-export function nextTempo(judgement: Judgement, score: Score): { tempo: number; text: string } | null {
-  if (
-    score.tempo === null ||
-    !['just-this-seam', 'roaming-scale', 'excerpt', 'twelve-keys'].includes(score.family)
-  )
-    return null;
-  const grave = judgement.faults.filter(
-    (fault) => (GRAVITY[fault.kind] ?? 1) >= 1 && fault.confidence >= 0.5,
-  );
-  const clean = grave.length === 0;
-  const tempo = tempoNotch(score.tempo, clean ? 2 : -2);
-  if (tempo === score.tempo) return null;
-  return {
-    tempo,
-    text: clean ? `Calm and clean: two notches up, ${tempo}` : `Not yet: two notches down, ${tempo}`,
-  };
+/** So many clean crossings one after the other, and the tempo may go up. */
+const IN_A_ROW = 5;
+/** Faults lighter than this do not keep the tempo down. */
+const GRAVE = 1;
+const SURE = 0.5;
+
+/** After a drill or a scale: two notches up when what it asks for was reached, two down when it failed, else the same again. */
+export function nextTempo(judgement: Judgement): { tempo: number; text: string } | null {
+  const { score, faults, seams, outcome } = judgement;
+  const { notches } = score.counts;
+  if (score.tempo === null || notches === null || outcome !== 'judged') return null;
+  const grave = faults.filter(({ kind, confidence }) => FAULTS[kind].gravity >= GRAVE && confidence >= SURE);
+  const up = tempoNotch(score.tempo, 2);
+  const down = tempoNotch(score.tempo, -2);
+  const row = longestRow(seams.map(({ clean }) => clean));
+  const reached = notches === 'clean' ? grave.length === 0 : row >= IN_A_ROW;
+  if (reached && up !== score.tempo) {
+    const why = notches === 'clean' ? 'Calm and clean' : `${capital(inWords(row))} clean in a row`;
+    return { tempo: up, text: `${why}: two notches up, ${up}` };
+  }
+  if (!reached && grave.length > 0 && down !== score.tempo)
+    return { tempo: down, text: `Not yet: two notches down, ${down}` };
+  return null;
 }
+
+function longestRow(clean: readonly (boolean | null)[]): number {
+  let row = 0;
+  let longest = 0;
+  for (const each of clean) {
+    row = each === true ? row + 1 : 0;
+    longest = Math.max(longest, row);
+  }
+  return longest;
+}
+
+const inWords = (count: number): string =>
+  ['five', 'six', 'seven', 'eight', 'nine', 'ten'][count - 5] ?? String(count);

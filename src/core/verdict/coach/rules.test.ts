@@ -2,6 +2,7 @@ import type { Fault } from '@/core/verdict';
 import { findFamily } from '@/core/music';
 import { instruments, writtenRange } from '@/core/instruments';
 import { ruleFor, RULES, type Rule } from '.';
+import { FAULT_KINDS } from '@/core/verdict';
 
 /** Every place, loudness and way to a note in which a fault of a rule's kind can be heard on an instrument. */
 function* cases(rule: Rule) {
@@ -10,7 +11,15 @@ function* cases(rule: Rule) {
     for (const written of [null, low, Math.round((low + high) / 2), high])
       for (const dynamic of [null, 'p', 'mf', 'f'] as const)
         for (const atSlur of [false, true]) {
-          const fault: Fault = { kind: rule.fault, group: 0, atSlur, size: 2, confidence: 0.8, dynamic };
+          const fault: Fault = {
+            kind: rule.fault,
+            group: 0,
+            atSlur,
+            size: 2,
+            confidence: 0.8,
+            dynamic,
+            amount: null,
+          };
           yield { instrument, written, fault };
         }
   }
@@ -25,7 +34,8 @@ const named = (rule: Rule, i: number) =>
 describe.each(RULES.map(named))('rule %s', (_, rule) => {
   it('speaks somewhere: none more particular hides it everywhere', () => {
     const speaks = [...cases(rule)].some(
-      ({ instrument, written, fault }) => ruleFor(fault, written, instrument) === rule,
+      ({ instrument, written, fault }) =>
+        ruleFor(fault, written, instrument, { reed: rule.needs !== undefined }) === rule,
     );
     expect(speaks).toBe(true);
   });
@@ -44,8 +54,31 @@ describe.each(RULES.map(named))('rule %s', (_, rule) => {
 
 test('no two rules fit the same place equally well: what is said never depends on their order', () => {
   const where = (rule: Rule) =>
-    [rule.fault, rule.kinds?.join(), rule.instruments?.join(), rule.where, rule.dynamic, rule.atSlur].join(
-      '|',
-    );
+    [
+      rule.fault,
+      rule.kinds?.join(),
+      rule.instruments?.join(),
+      rule.where,
+      rule.dynamic,
+      rule.atSlur,
+      rule.needs,
+    ].join('|');
   expect(new Set(RULES.map(where)).size).toBe(RULES.length);
+});
+
+test('every fault has a cause and something to try on every kind of instrument, at every place', () => {
+  for (const kind of FAULT_KINDS)
+    for (const { instrument, written, fault } of cases({ fault: kind } as Rule))
+      expect(`${kind} ${instrument.id} ${ruleFor(fault, written, instrument)?.fault}`).toBe(
+        `${kind} ${instrument.id} ${kind}`,
+      );
+});
+
+test('a reed is never blamed after one ordinary take', () => {
+  for (const kind of FAULT_KINDS)
+    for (const { instrument, written, fault } of cases({ fault: kind } as Rule)) {
+      const rule = ruleFor(fault, written, instrument);
+      const said = [rule?.cause, ...Object.values(rule?.tries ?? {})].join(' ');
+      expect(said).not.toMatch(/easier reed|reed is|reed may|another reed|harder reed/);
+    }
 });

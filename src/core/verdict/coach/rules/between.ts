@@ -47,4 +47,11 @@ export const BETWEEN: readonly Rule[] = [
     serves: 'anchored-intervals',
     sure: 0.65,
   },
+  {
+    fault: 'overshoot',
+    cause: 'The new note was hit rather than reached.',
+    tries: { any: 'Arrive late and softly a few times, then bring it back to the beat.' },
+    serves: 'two-note-legato',
+    sure: 0.5,
+  },
 ];

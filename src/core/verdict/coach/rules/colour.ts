@@ -18,8 +18,8 @@ export const COLOUR: readonly Rule[] = [
   {
     fault: 'thin',
     kinds: REED,
-    cause: 'Biting, or a reed that has closed.',
-    tries: { any: 'Let the jaw down, keep the air; if it stays thin with every jaw, look at the reed.' },
+    cause: 'Biting.',
+    tries: { any: 'Let the jaw down and keep the air: the reed needs room to swing.' },
     serves: 'reference-travel',
     sure: 0.6,
   },
@@ -71,8 +71,9 @@ export const COLOUR: readonly Rule[] = [
   {
     fault: 'narrow-window',
     kinds: REED,
-    cause: 'The reed may be too hard, or heavy at the tip; or the lip holds it.',
-    tries: { any: 'Try the same window on an easier reed. If it widens, it was the reed.' },
+    needs: 'several-takes',
+    cause: 'The reed may be too hard, or heavy at the tip: other reeds gave a wider window.',
+    tries: { any: 'Play the same window on an easier reed. If it widens again, it was the reed.' },
     serves: 'dynamic-window',
     sure: 0.5,
   },

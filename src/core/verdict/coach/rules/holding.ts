@@ -48,4 +48,22 @@ export const HOLDING: readonly Rule[] = [
     serves: 'swells',
     sure: 0.5,
   },
+  {
+    fault: 'rising',
+    cause: 'Something tightens while the note lasts: lips, jaw or throat.',
+    tries: {
+      air: 'The same air to the end, and nothing helping it.',
+      support: 'Let the push carry the end, and the face do nothing.',
+      shape: 'Let the jaw hang a little more as the note goes on.',
+    },
+    serves: 'long-hold',
+    sure: 0.5,
+  },
+  {
+    fault: 'short-purity',
+    cause: 'The tone moved before the breath was gone.',
+    tries: { any: 'Stop when it wavers, breathe, and hold again: shorter and pure before longer.' },
+    serves: 'long-hold',
+    sure: 0.6,
+  },
 ];

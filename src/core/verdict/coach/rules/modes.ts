@@ -116,4 +116,17 @@ export const MODES: readonly Rule[] = [
     disagreement: LEAP,
     sure: 0.6,
   },
+  // A mode that was climbed for and did not come.
+  {
+    fault: 'mode-missed',
+    cause: 'The speed of the air was not that of the mode.',
+    tries: {
+      air: 'Quicken the air by a hair at a time, from the mode below, until the next one catches.',
+      support: 'A little more push for each mode, and none in the throat.',
+      shape: 'A smaller opening for each mode, the fingers as they are.',
+    },
+    serves: 'octave-slurs',
+    disagreement: LEAP,
+    sure: 0.6,
+  },
 ];

@@ -122,4 +122,11 @@ export const PITCH: readonly Rule[] = [
     serves: 'setup-check',
     sure: 0.5,
   },
+  {
+    fault: 'impure',
+    cause: 'Near enough for the tuner, and not for the ear: the beats tell it first.',
+    tries: { any: 'Hold it, listen to the beats alone, and lean the pitch either way until they stop.' },
+    serves: 'drone-work',
+    sure: 0.7,
+  },
 ];

@@ -21,6 +21,8 @@ export interface Rule {
   readonly serves: string;
   /** How teachers differ, where they do. */
   readonly disagreement?: string;
+  /** Said only where several takes on this reed against others speak for it, never after one ordinary take. */
+  readonly needs?: 'several-takes';
   /** 0 … 1: how often this is the cause when the fault is heard. */
   readonly sure: number;
 }

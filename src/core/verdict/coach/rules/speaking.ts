@@ -30,7 +30,7 @@ export const SPEAKING: readonly Rule[] = [
     fault: 'late-speech',
     kinds: REED,
     where: 'low',
-    cause: 'The reed is hard or closed, its tip heavy, or the lip holds it shut.',
+    cause: 'The lip holds the reed shut, or the air comes after the tongue.',
     tries: {
       air: 'More air at the very start, and wait for nothing.',
       support: 'Have the pressure up before the tongue leaves.',
@@ -39,6 +39,16 @@ export const SPEAKING: readonly Rule[] = [
     serves: 'low-chromatics',
     disagreement: JAW,
     sure: 0.6,
+  },
+  {
+    fault: 'late-speech',
+    kinds: REED,
+    where: 'low',
+    needs: 'several-takes',
+    cause: 'The reed is hard or closed, or its tip heavy: other reeds spoke sooner here.',
+    tries: { any: 'Play the same notes on an easier reed, and hold the two days beside each other.' },
+    serves: 'low-chromatics',
+    sure: 0.5,
   },
   {
     fault: 'undertone',

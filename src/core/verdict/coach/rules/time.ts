@@ -32,9 +32,23 @@ export const TIME: readonly Rule[] = [
   },
   {
     fault: 'missed',
-    cause: 'It was left out, or too soft for the microphone.',
-    tries: { any: 'Once more, a little slower. If you did play it, put the phone nearer.' },
+    cause: 'It was left out, or too soft to be told from the room.',
+    tries: { any: 'The place once more, a little slower.' },
     serves: 'just-this-seam',
     sure: 0.4,
+  },
+  {
+    fault: 'late',
+    cause: 'The note waited for the air or the finger.',
+    tries: { any: 'The place alone: breathe earlier, and let the note begin on the beat before it.' },
+    serves: 'just-this-seam',
+    sure: 0.5,
+  },
+  {
+    fault: 'early',
+    cause: 'The note before was left too soon.',
+    tries: { any: 'Hold the note before to its end, then play the place again.' },
+    serves: 'just-this-seam',
+    sure: 0.5,
   },
 ];

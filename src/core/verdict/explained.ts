@@ -1,0 +1,67 @@
+import type { Fault, FaultKind } from './faults';
+
+/** Faults that are heard because of another one at the same place, and are not told besides it. */
+interface Consequences {
+  /** At the same note, and on the way into it. */
+  readonly here: readonly FaultKind[];
+  /** On the way to the next note. */
+  readonly next: readonly FaultKind[];
+}
+
+const SLUR: readonly FaultKind[] = ['hole', 'bump', 'narrow-leap', 'slow-slur', 'overshoot'];
+const INTERVAL: readonly FaultKind[] = ['wide-interval', 'narrow-interval'];
+const PITCH: readonly FaultKind[] = ['steadily-low', 'steadily-high', 'impure', 'anchor-moved'];
+const TONE: readonly FaultKind[] = [
+  'unsteady',
+  'sinking',
+  'rising',
+  'fading-hold',
+  'short-purity',
+  'vibrato',
+  'thin',
+  'airy',
+  'unlike',
+  'uneven-line',
+];
+const TIME: readonly FaultKind[] = ['late', 'early'];
+/** Where another sound came, whatever else was measured of the note is that sound's. */
+const ANOTHER_SOUND: Consequences = {
+  here: [...SLUR, ...INTERVAL, ...PITCH, ...TONE, ...TIME],
+  next: [...SLUR, ...INTERVAL],
+};
+
+const EXPLAINS: Readonly<Partial<Record<FaultKind, Consequences>>> = {
+  'break-up': ANOTHER_SOUND,
+  'break-down': ANOTHER_SOUND,
+  squeak: ANOTHER_SOUND,
+  'wrong-note': ANOTHER_SOUND,
+  missed: ANOTHER_SOUND,
+  'mode-missed': ANOTHER_SOUND,
+  undertone: { here: [...TONE, ...PITCH, ...INTERVAL], next: [] },
+  'late-speech': {
+    here: [...SLUR, ...TIME, 'unsteady', 'sinking', 'rising', 'fading-hold', 'unlike', 'airy'],
+    next: [],
+  },
+  hole: { here: ['bump', 'narrow-leap', 'slow-slur', 'overshoot'], next: [] },
+  bump: { here: ['overshoot', 'slow-slur'], next: [] },
+  'anchor-moved': { here: ['steadily-low', 'steadily-high', ...INTERVAL], next: INTERVAL },
+  'steadily-low': { here: INTERVAL, next: INTERVAL },
+  'steadily-high': { here: INTERVAL, next: INTERVAL },
+  vibrato: { here: ['unsteady', 'short-purity', 'sinking', 'rising', 'fading-hold'], next: [] },
+  'fading-hold': { here: ['short-purity', 'airy'], next: [] },
+  sinking: { here: ['short-purity'], next: [] },
+  rising: { here: ['short-purity'], next: [] },
+  unsteady: { here: ['short-purity'], next: [] },
+};
+
+/** Faults without those that others at their place account for: one thing is told once, as what it was. */
+export function withoutConsequences(faults: readonly Fault[]): Fault[] {
+  const explained = (fault: Fault) =>
+    fault.group !== null &&
+    faults.some((cause) => {
+      const { here, next } = EXPLAINS[cause.kind] ?? { here: [], next: [] };
+      if (cause.group === fault.group) return here.includes(fault.kind);
+      return cause.group === fault.group! - 1 && fault.atSlur && next.includes(fault.kind);
+    });
+  return faults.filter((fault) => !explained(fault));
+}

@@ -1,0 +1,368 @@
+import type { CUES, Dynamic, EventKind } from '@/core/music';
+import type { FigureId } from './figures';
+
+type Cue = (typeof CUES)[number];
+
+/** One kind of fault: what it is called, how much it matters, what to attend to meanwhile. Its causes are the coach's. */
+interface FaultAbout {
+  /** Beside its mark on the strip. */
+  readonly word: string;
+  /** What matters beyond its size: a note that cracked before a note that was a little low. */
+  readonly gravity: number;
+  readonly cue: Cue | null;
+  /** Events of this kind, to which side: `up` and `down` are another mode above and below. */
+  readonly events?: readonly (readonly [kind: EventKind, way: 'up' | 'down' | 'any'])[];
+  /**
+   * The sentence of one, and of many without their places. `place` is a note, or `C4 to D4` at a slur; empty for the take as
+   * a whole. `by` is its size in words, empty where it has none.
+   */
+  readonly one: (place: string, by: string) => string;
+  readonly many: (count: number, slurs: boolean) => string;
+}
+
+const places = (count: number, slurs: boolean) => `${count} ${slurs ? 'slurs' : 'notes'}`;
+
+export const FAULTS = {
+  'break-up': row(
+    'cracked, a higher mode',
+    2,
+    null,
+    (place) => `${place} cracked: a higher mode sounded`,
+    (n, slurs) => `${places(n, slurs)} cracked: a higher mode sounded`,
+    [
+      ['break', 'up'],
+      ['blip', 'up'],
+    ],
+  ),
+  'break-down': row(
+    'cracked, a lower mode',
+    2,
+    'air before the note',
+    (place) => `${place} cracked: a lower mode sounded`,
+    (n, slurs) => `${places(n, slurs)} cracked: a lower mode sounded`,
+    [
+      ['break', 'down'],
+      ['blip', 'down'],
+    ],
+  ),
+  squeak: row(
+    'squeak',
+    2,
+    'shoulders loose',
+    (place) => `A squeak in ${place}`,
+    (n, slurs) => `Squeaks in ${places(n, slurs)}`,
+    [['squeak', 'any']],
+  ),
+  undertone: row(
+    'undertone',
+    1.6,
+    null,
+    (place) => `An undertone growled below ${place}`,
+    (n) => `Undertones growled below ${n} notes`,
+    [['undertone', 'any']],
+  ),
+  hole: row(
+    'hole',
+    1.6,
+    'breath from the belly',
+    (place, by) => `A hole in the slur from ${place}${by && `, ${by} deep`}`,
+    (n) => `Holes in ${n} slurs`,
+    [['gap', 'any']],
+  ),
+  'late-speech': row(
+    'spoke late',
+    1.5,
+    'air before the note',
+    (place, by) => `${place} spoke late${by && `, after ${by} of air`}`,
+    (n) => `${n} notes spoke late`,
+    [['late-speech', 'any']],
+  ),
+  'wrong-note': row(
+    'wrong note',
+    1.3,
+    null,
+    (place) => `Another note came in place of ${place}`,
+    (n) => `${n} notes came as other notes`,
+    [['wrong-note', 'any']],
+  ),
+  missed: row(
+    'not heard',
+    1,
+    null,
+    (place) => `${place} was not heard`,
+    (n) => `${n} notes were not heard`,
+  ),
+  bump: row(
+    'bump',
+    1.1,
+    'little movement',
+    (place, by) => `A push in the slur from ${place}${by && `, ${by}`}`,
+    (n) => `Pushes in ${n} slurs`,
+  ),
+  'narrow-leap': row(
+    'weaker after the leap',
+    1,
+    'throat loose',
+    (place, by) => `The second note was weaker from ${place}${by && `, by ${by}`}`,
+    (n) => `The second note was weaker in ${n} slurs`,
+  ),
+  'slow-slur': row(
+    'slow slur',
+    0.8,
+    null,
+    (place, by) => `The slur from ${place} was slow to settle${by && `, ${by}`}`,
+    (n) => `${n} slurs were slow to settle`,
+  ),
+  overshoot: row(
+    'went too far',
+    0.7,
+    'little movement',
+    (place, by) => `The slur from ${place} went too far${by && `, by ${by}`}`,
+    (n) => `${n} slurs went too far`,
+  ),
+  'wide-interval': row(
+    'wide',
+    1,
+    'little movement',
+    (place, by) => `${place} was ${by} wide`,
+    (n) => `${n} intervals were wide`,
+  ),
+  'narrow-interval': row(
+    'narrow',
+    1,
+    null,
+    (place, by) => `${place} was ${by} narrow`,
+    (n) => `${n} intervals were narrow`,
+  ),
+  'steadily-low': row(
+    'low',
+    1,
+    null,
+    (place, by) => (place ? `${place} was ${by} low` : `${by} low as a whole`),
+    (n) => `${n} notes were low`,
+  ),
+  'steadily-high': row(
+    'high',
+    1,
+    null,
+    (place, by) => (place ? `${place} was ${by} high` : `${by} high as a whole`),
+    (n) => `${n} notes were high`,
+  ),
+  impure: row(
+    'impure',
+    1.1,
+    null,
+    (place, by) => `The interval of ${place} beat ${by}`,
+    (n) => `${n} intervals were impure`,
+  ),
+  'flat-when-fading': row(
+    'flat when soft',
+    1.2,
+    'breath from the belly',
+    (_place, by) => `Flat when soft, ${by}`,
+    (n) => `Flat when soft in ${n} lines`,
+  ),
+  'sharp-when-fading': row(
+    'sharp when soft',
+    1.2,
+    'throat loose',
+    (_place, by) => `Sharp when soft, ${by}`,
+    (n) => `Sharp when soft in ${n} lines`,
+  ),
+  'uneven-line': row(
+    'uneven line',
+    0.9,
+    null,
+    (place, by) => `The line of ${place} was uneven, by ${by}`,
+    (n) => `${n} lines of the level were uneven`,
+  ),
+  'narrow-window': row(
+    'narrow window',
+    0.9,
+    null,
+    (place, by) => (place ? `${place} had ${by} between soft and loud` : `Only ${by} between soft and loud`),
+    (n) => `${n} notes had little between soft and loud`,
+  ),
+  thin: row(
+    'thin',
+    0.9,
+    'throat loose',
+    (place) => `${place} grew thin`,
+    (n) => `${n} notes grew thin`,
+  ),
+  airy: row(
+    'airy',
+    0.5,
+    null,
+    (place) => `Much air beside ${place}`,
+    (n) => `Much air beside ${n} notes`,
+  ),
+  unlike: row(
+    'unlike the reference',
+    0.7,
+    null,
+    (place, by) => `${place} was unlike the reference, by ${by}`,
+    (n) => `${n} notes were unlike the reference`,
+  ),
+  'anchor-moved': row(
+    'anchor moved',
+    1.1,
+    'little movement',
+    (place, by) => `${place} came back as another note${by && `, ${by} off`}`,
+    (n) => `The anchor came back as another note ${n} times`,
+  ),
+  vibrato: row(
+    'vibrato',
+    0.9,
+    'shoulders loose',
+    (place, by) => `Vibrato in ${place}${by && `, ${by} either way`}, where none was asked for`,
+    (n) => `Vibrato in ${n} notes where none was asked for`,
+  ),
+  unsteady: row(
+    'unsteady',
+    1,
+    'breath from the belly',
+    (place, by) => `The pitch of ${place} shook${by && `, ${by}`}`,
+    (n) => `The pitch shook in ${n} notes`,
+  ),
+  sinking: row(
+    'sinking',
+    1,
+    'breath from the belly',
+    (place, by) => `${place} sank${by && `, ${by}`}`,
+    (n) => `${n} notes sank while they were held`,
+  ),
+  rising: row(
+    'rising',
+    0.9,
+    null,
+    (place, by) => `${place} rose${by && `, ${by}`}`,
+    (n) => `${n} notes rose while they were held`,
+  ),
+  'fading-hold': row(
+    'fading',
+    0.8,
+    'breath from the belly',
+    (place, by) => `${place} faded${by && `, ${by}`}`,
+    (n) => `${n} notes faded while they were held`,
+  ),
+  'short-purity': row(
+    'pure too shortly',
+    0.8,
+    'breath from the belly',
+    (place, by) => `${place} stayed pure for ${by} only`,
+    (n) => `${n} holds lost their purity early`,
+  ),
+  rush: row(
+    'ahead',
+    1,
+    null,
+    (_place, by) => `Ahead of the beat${by && `, ${by}`}`,
+    (n) => `Ahead of the beat ${n} times`,
+  ),
+  drag: row(
+    'behind',
+    1,
+    'air before the note',
+    (_place, by) => `Behind the beat${by && `, ${by}`}`,
+    (n) => `Behind the beat ${n} times`,
+  ),
+  uneven: row(
+    'uneven',
+    0.9,
+    null,
+    (_place, by) => `Attacks unevenly spaced, ${by}`,
+    () => 'Attacks unevenly spaced',
+  ),
+  early: row(
+    'early',
+    0.8,
+    null,
+    (place, by) => `${place} came ${by} early`,
+    (n) => `${n} notes came early`,
+  ),
+  late: row(
+    'late',
+    0.8,
+    'air before the note',
+    (place, by) => `${place} came ${by} late`,
+    (n) => `${n} notes came late`,
+  ),
+  'mode-missed': row(
+    'mode not reached',
+    1.5,
+    null,
+    (place) => `${place} was not reached`,
+    (n) => `${n} modes were not reached`,
+  ),
+} as const satisfies Record<string, FaultAbout>;
+
+/** What can be wrong. */
+export type FaultKind = keyof typeof FAULTS;
+export const FAULT_KINDS = Object.keys(FAULTS) as FaultKind[];
+
+/** What a fault rests on: a figure, and the limit that it passed. */
+export interface Amount {
+  readonly figure: FigureId;
+  readonly value: number;
+  readonly limit: number | null;
+}
+
+/** One fault at one place; steady ones have no place. */
+export interface Fault {
+  readonly kind: FaultKind;
+  /** Group of the score, the second one for a slur; null for the whole take. */
+  readonly group: number | null;
+  /** It happened on the way from the group before. */
+  readonly atSlur: boolean;
+  /** How much it is over what is allowed: 1 is at the limit. */
+  readonly size: number;
+  /** 0 … 1. */
+  readonly confidence: number;
+  readonly dynamic: Dynamic | null;
+  /** Null: it is something that happened, at its place in the strip. */
+  readonly amount: Amount | null;
+}
+
+/** The fault that an event is; null for what other measures tell. */
+export function faultOfEvent(kind: EventKind, up: boolean): FaultKind | null {
+  return (
+    FAULT_KINDS.find((fault) => {
+      const { events }: FaultAbout = FAULTS[fault];
+      return events?.some(([each, way]) => each === kind && (way === 'any' || (way === 'up') === up));
+    }) ?? null
+  );
+}
+
+/** Faults of one kind, and how much they matter together. */
+export interface Weighed {
+  readonly kind: FaultKind;
+  /** Worst first. */
+  readonly faults: readonly Fault[];
+  readonly weight: number;
+}
+
+/** Faults by kind, what matters most first: by it the headline and the advice speak of one thing. */
+export function weighed(faults: readonly Fault[]): Weighed[] {
+  const kinds = new Map<FaultKind, Fault[]>();
+  for (const fault of faults) kinds.set(fault.kind, [...(kinds.get(fault.kind) ?? []), fault]);
+  const size = (fault: Fault) => Math.min(3, fault.size) * fault.confidence;
+  return [...kinds]
+    .map(([kind, all]) => ({
+      kind,
+      faults: [...all].sort((a, b) => size(b) - size(a)),
+      weight: FAULTS[kind].gravity * all.reduce((sum, fault) => sum + size(fault), 0) ** 0.7,
+    }))
+    .sort((a, b) => b.weight - a.weight);
+}
+
+function row(
+  word: string,
+  gravity: number,
+  cue: Cue | null,
+  one: FaultAbout['one'],
+  many: FaultAbout['many'],
+  events?: FaultAbout['events'],
+): FaultAbout {
+  return { word, gravity, cue, one, many, ...(events && { events }) };
+}

@@ -1,0 +1,44 @@
+import { median } from '@/core/base';
+import { figure, valueOf } from '../figure';
+import { numbers, type Measure } from '../measure';
+import { known, playedNotes } from '../reading';
+import { ms } from './held';
+
+/** A beginning this far from its note’s middle is heard as from below or above. */
+const SCOOP_CENTS = 12;
+
+/** How notes began: quickly or softly, at their pitch or from below. What spoke late is an event of its own. */
+export const attack: Measure = {
+  measure(reading) {
+    const pairs = playedNotes(reading).filter(({ match }) => !match.group.slurred);
+    const groups = pairs.map(({ match }) => match.group.index);
+    const rises = known(pairs.map(({ note }) => ms(note.attack.riseSeconds)));
+    const scoops = known(pairs.map(({ note }) => note.attack.scoopCents));
+    return numbers([
+      ...(rises.length > 0 ? [figure('rise', median(rises), { groups, n: rises.length })] : []),
+      ...(scoops.length > 0 ? [figure('scoop', median(scoops), { groups, n: scoops.length })] : []),
+    ]);
+  },
+  say(figures, { faults }) {
+    const rise = valueOf(figures, 'rise');
+    const scoop = valueOf(figures, 'scoop');
+    const late = faults.filter(({ kind }) => kind === 'late-speech').length;
+    return {
+      headline: 'Every note spoke at once',
+      lines: {
+        ...(rise !== null && {
+          rise:
+            late > 0
+              ? `${late === 1 ? 'One note' : `${late} notes`} spoke late.`
+              : 'The notes spoke at once.',
+        }),
+        ...(scoop !== null && {
+          scoop:
+            Math.abs(scoop) < SCOOP_CENTS
+              ? 'The notes began at their pitch.'
+              : `The notes began from ${scoop < 0 ? 'below' : 'above'}.`,
+        }),
+      },
+    };
+  },
+};

@@ -1,0 +1,152 @@
+import type { Match } from '@/core/hearing/matching';
+import type { NoteEvent } from '@/core/hearing/notes';
+import { faultAt } from '../fault';
+import { faultOfEvent, FAULTS, type Fault } from '../faults';
+import { figure, isKnown, valueOf, wholeOf, type Figure } from '../figure';
+import { numbers, type Measure, type Speaking } from '../measure';
+import { eventsOf, scoreNoteOf, type Reading } from '../reading';
+import { capital, listed, plural } from '../words';
+import { ARRIVAL_SECONDS } from './slurs';
+
+/** An event at its note, and whether it belongs to the slur into it. */
+interface Happening {
+  readonly event: NoteEvent;
+  readonly match: Match;
+  readonly fault: Fault['kind'];
+  readonly atSlur: boolean;
+}
+
+/** Whether what sounded lay above the note that was played. */
+export const isAbove = (event: NoteEvent, soundingMidi: number): boolean =>
+  (event.soundingMidi ?? soundingMidi) > soundingMidi;
+
+/** What happened besides what was asked, as far as the score counts it. */
+export function happeningsIn(reading: Reading): Happening[] {
+  const { alignment, notes, score, limits } = reading;
+  return alignment.matches.flatMap((match) => {
+    if (match.note === null) return [];
+    const first = notes[match.parts[0]!]!;
+    return eventsOf(reading, match).flatMap((event): Happening[] => {
+      const fault = faultOfEvent(event.kind, isAbove(event, notes[match.note!]!.soundingMidi));
+      if (fault === null || !score.counts.events.includes(event.kind)) return [];
+      // A tongued note stops before it begins; a hole is one only where a slur was asked for.
+      if (event.kind === 'gap' && !match.group.slurred) return [];
+      if (event.kind === 'late-speech' && lasted(event) <= limits.speechMs) return [];
+      const atSlur =
+        match.group.slurred &&
+        event.startSeconds - first.startSeconds < ARRIVAL_SECONDS &&
+        event.kind !== 'undertone';
+      return [{ event, match, fault, atSlur }];
+    });
+  });
+}
+
+const lasted = ({ startSeconds, endSeconds }: NoteEvent): number => 1000 * (endSeconds - startSeconds);
+
+const counted = (matches: readonly Match[]) => matches.filter(({ state }) => state !== 'unplayed');
+
+/** Faults that are no figures: what happened at a place, notes that were missed or were others. */
+export function faultsOfHappenings(reading: Reading): Fault[] {
+  const { matches } = reading.alignment;
+  const judging = { score: reading.score, matches };
+  const climbing = reading.score.counts.measures.includes('climb');
+  return [
+    ...happeningsIn(reading).map(({ event, match, fault, atSlur }) =>
+      faultAt(
+        judging,
+        match.group.index,
+        fault,
+        event.kind === 'gap' ? 2.2 : 2.5,
+        event.kind === 'late-speech'
+          ? { figure: 'speech', value: lasted(event), limit: reading.limits.speechMs }
+          : null,
+        { atSlur, confidence: event.confidence },
+      ),
+    ),
+    ...matches.flatMap((match): Fault[] => {
+      const { group, state, note } = match;
+      // Modes that are climbed to are told by the climb.
+      if (climbing && scoreNoteOf(reading, group).fingered !== null) return [];
+      const at = { atSlur: group.slurred };
+      if (state === 'wrong') return [faultAt(judging, group.index, 'wrong-note', 1.5, null, at)];
+      if (state === 'missed')
+        return [faultAt(judging, group.index, 'missed', 1.2, null, { ...at, confidence: 0.6 })];
+      if (state !== 'mode' || note === null) return [];
+      const up = reading.notes[note]!.soundingMidi > group.sounding;
+      return [faultAt(judging, group.index, up ? 'break-up' : 'break-down', 3, null, at)];
+    }),
+  ];
+}
+
+/** What was played of what is written, and what happened besides: told of every take. */
+export const happenings: Measure = {
+  measure(reading) {
+    const { matches } = reading.alignment;
+    const all = counted(matches);
+    const right = all.filter(({ state }) => state === 'played');
+    const told = happeningsIn(reading);
+    const groups = all.map(({ group }) => group.index);
+    return numbers([
+      ...(matches.length > 1
+        ? [figure('notes-played', right.length, { groups, n: all.length, of: all.length })]
+        : []),
+      ...told.flatMap(({ event, match }): Figure[] =>
+        event.kind === 'late-speech' ? [figure('speech', lasted(event), { at: match.group.index })] : [],
+      ),
+      ...(told.length > 0
+        ? [
+            figure('events', told.length, {
+              groups: told.map(({ match }) => match.group.index),
+              n: told.length,
+            }),
+          ]
+        : []),
+    ]);
+  },
+  say(figures, speaking) {
+    const events = valueOf(figures, 'events');
+    return {
+      lines: {
+        ...(isKnown(wholeOf(figures, 'notes-played')) && { 'notes-played': playedText(speaking) }),
+        ...(events !== null && { events: happenedText(speaking) }),
+      },
+    };
+  },
+};
+
+/** What was played of what is written, in a sentence or two. */
+export function playedText({ matches, nameAt }: Speaking): string {
+  const of = (state: Match['state']) => matches.filter((match) => match.state === state);
+  const names = (all: readonly Match[]) => listed(all.map(({ group }) => nameAt(group.index)));
+  const wrong = [...of('wrong'), ...of('mode')];
+  const stopped = of('unplayed').length;
+  const played = matches.length - stopped;
+  const parts = [
+    of('missed').length > 0
+      ? `${plural(of('missed').length, 'note')} not heard (${names(of('missed'))})`
+      : null,
+    wrong.length > 0
+      ? `${plural(wrong.length, 'note')} came as ${wrong.length === 1 ? 'another' : 'others'} (${names(wrong)})`
+      : null,
+  ].filter((part) => part !== null);
+  const tail =
+    stopped > 0
+      ? ` The last ${plural(stopped, 'note')} of ${matches.length} ${stopped === 1 ? 'was' : 'were'} not played.`
+      : '';
+  if (parts.length > 0) return `${capital(parts.join('; '))}.${tail}`;
+  return stopped > 0
+    ? `${played === 1 ? 'One note was' : `${played} notes were`} played as written.${tail}`
+    : `All ${matches.length} notes were played as written.`;
+}
+
+function happenedText({ faults, nameAt, slurAt }: Speaking): string {
+  const kinds = new Map<Fault['kind'], Fault[]>();
+  for (const fault of faults)
+    if (fault.group !== null && 'events' in FAULTS[fault.kind])
+      kinds.set(fault.kind, [...(kinds.get(fault.kind) ?? []), fault]);
+  const said = [...kinds].map(([kind, all]) => {
+    const places = all.map(({ group, atSlur }) => (atSlur ? slurAt(group!) : nameAt(group!)));
+    return `${FAULTS[kind].word}${all.length > 1 ? ` ${all.length} times` : ''} (${listed(places)})`;
+  });
+  return `${capital(said.join('; '))}.`;
+}

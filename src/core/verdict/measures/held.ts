@@ -1,0 +1,155 @@
+import { beatsToSeconds } from '@/core/music';
+import { leaning } from '@/core/tuning';
+import { lengthOf } from '@/core/hearing/notes';
+import { beyond, beyondEither, faultAt } from '../fault';
+import { figure, isKnown, valueOf, wholeOf, type Figure } from '../figure';
+import type { FigureId } from '../figures';
+import { NOTHING, numbers, SILENT, type Measure } from '../measure';
+import { centsOff, playedNotes } from '../reading';
+import { because, fixed, sized } from '../words';
+
+/** One held note, looked at from every side. */
+export const held: Measure = {
+  measure(reading) {
+    const [pair] = playedNotes(reading);
+    if (!pair) return NOTHING;
+    const { note } = pair;
+    const of = (id: FigureId, value: number | null, name: string = id): Figure =>
+      figure(id, value, { at: null, groups: [pair.match.group.index] }, note.unknown[name] ?? 'too-short');
+    const { firstBeatSeconds, roundTrip } = reading.timing;
+    const late = firstBeatSeconds === null ? null : note.startSeconds - firstBeatSeconds - roundTrip.seconds;
+    const swing = note.wobbleCents === null ? null : (note.vibrato?.extentCents ?? 0);
+    return numbers([
+      of('centre', centsOff(reading, pair), 'centreCents'),
+      of('drift', note.driftCentsPerSecond, 'driftCentsPerSecond'),
+      of('wobble', note.wobbleCents, 'wobbleCents'),
+      of('vibrato', swing, 'wobbleCents'),
+      ...(note.vibrato ? [of('vibrato-rate', note.vibrato.rateHz)] : []),
+      of('loudness', note.levelDb, 'levelDb'),
+      of('level-wobble', note.levelWobbleDb, 'levelWobbleDb'),
+      of('fade', note.levelDriftDbPerSecond, 'levelDriftDbPerSecond'),
+      of('purity', note.puritySeconds, 'puritySeconds'),
+      of('hold-length', lengthOf(note)),
+      late === null
+        ? figure('latency', null, { groups: [pair.match.group.index] }, 'no-beat')
+        : of('latency', 1000 * late),
+      of('rise', ms(note.attack.riseSeconds), 'riseSeconds'),
+      of('air', note.airinessDb, 'airinessDb'),
+    ]);
+  },
+
+  judge(figures, judging) {
+    const { limits, score } = judging;
+    const at = (id: FigureId): Figure | undefined => {
+      const found = wholeOf(figures, id);
+      return found && { ...found, at: 0 };
+    };
+    const air = valueOf(figures, 'air');
+    const fade = at('fade');
+    const swing = valueOf(figures, 'vibrato') ?? 0;
+    return [
+      ...beyondEither(judging, at('centre'), limits.centreCents, ['steadily-low', 'steadily-high']),
+      ...beyondEither(judging, at('drift'), limits.driftCentsPerSecond, ['sinking', 'rising']),
+      ...beyond(judging, at('wobble'), limits.wobbleCents, 'unsteady'),
+      ...(isKnown(fade) && fade.value < 0
+        ? beyond(judging, fade, limits.fadeDbPerSecond, 'fading-hold')
+        : []),
+      ...(score.vibrato === 'none' && swing > 0
+        ? [faultAt(judging, 0, 'vibrato', 1 + swing / 10, { figure: 'vibrato', value: swing, limit: null })]
+        : []),
+      ...(air !== null && air > limits.airinessDb
+        ? [
+            faultAt(
+              judging,
+              0,
+              'airy',
+              1 + (air - limits.airinessDb) / 8,
+              { figure: 'air', value: air, limit: limits.airinessDb },
+              { confidence: 0.6 },
+            ),
+          ]
+        : []),
+    ];
+  },
+
+  say(figures, { limits, score, matches, nameAt }) {
+    const [match] = matches;
+    const length = valueOf(figures, 'hold-length');
+    if (!match || length === null) return SILENT;
+    const name = nameAt(0);
+    const wanted = beatsToSeconds(score, match.group.beats);
+    const tell = (id: FigureId, say: (value: number) => string) => {
+      const found = wholeOf(figures, id);
+      return { [id]: isKnown(found) ? say(found.value) : found ? because(found.unknown) : '' };
+    };
+    const centre = valueOf(figures, 'centre');
+    return {
+      headline:
+        centre === null
+          ? `${name} was heard, in company`
+          : `${name} ${leaning(centre)}${valueOf(figures, 'wobble') === null ? ' and short' : (valueOf(figures, 'vibrato') ?? 0) > 0 ? ' with vibrato' : ' and steady'}`,
+      lines: {
+        ...tell('centre', (value) =>
+          Math.round(Math.abs(value)) === 0
+            ? `${name} sat in the middle of its pitch.`
+            : `${name} sat ${leaning(value)}${Math.abs(value) <= limits.centreCents ? ', within your limit' : ''}.`,
+        ),
+        ...tell('drift', (value) =>
+          Math.abs(value) < limits.driftCentsPerSecond / 2
+            ? 'The pitch stayed where it began.'
+            : `The pitch ${value > 0 ? 'rose' : 'sank'} by ${sized(value * length, 'cents')} over the note.`,
+        ),
+        ...tell('wobble', (value) =>
+          value < limits.wobbleCents / 2
+            ? 'Hardly any wobble.'
+            : value <= limits.wobbleCents
+              ? 'A little wobble.'
+              : 'The pitch shook.',
+        ),
+        ...tell('vibrato', (value) =>
+          value === 0
+            ? score.vibrato === 'wanted'
+              ? 'Vibrato was asked for; none was heard.'
+              : 'No vibrato.'
+            : `${fixed(valueOf(figures, 'vibrato-rate') ?? 0, 1)} Hz, ${sized(value, 'cents')} either way${score.vibrato === 'none' ? ', where none was asked for' : ''}.`,
+        ),
+        ...tell('loudness', (value) =>
+          value > -6
+            ? 'Close to the most that the microphone takes.'
+            : value < -50
+              ? 'Very soft for this microphone; nearer would be better.'
+              : 'Well within what the microphone takes.',
+        ),
+        ...tell('level-wobble', (value) => {
+          const fade = valueOf(figures, 'fade');
+          const even = `The loudness was ${value <= limits.levelWobbleDb ? 'even' : 'uneven'}`;
+          return fade === null || Math.abs(fade) < limits.fadeDbPerSecond / 2
+            ? `${even}.`
+            : `${even}, and it ${fade < 0 ? 'faded' : 'grew'} by ${sized(fade, 'dB a second', 1)}.`;
+        }),
+        ...tell('purity', (value) =>
+          value >= Math.min(length, wanted) - 0.3
+            ? `Pure all along: within ${limits.purityCents} cents and ${limits.purityDb} dB of its first second.`
+            : `Pure for ${fixed(value, 1)} of ${fixed(length, 1)} s.`,
+        ),
+        ...tell('latency', (value) =>
+          Math.abs(value) <= limits.rushMs
+            ? 'On the beat.'
+            : `${value > 0 ? 'Late' : 'Early'} by ${sized(value, 'ms')}.`,
+        ),
+        ...tell('rise', (value) =>
+          value < 60 ? 'A quick start.' : value < 150 ? 'A soft start.' : 'It took its time to speak.',
+        ),
+        ...tell('air', (value) =>
+          value > -15
+            ? 'Much air beside the tone.'
+            : value > -25
+              ? 'Some air beside the tone.'
+              : 'A clear tone.',
+        ),
+      },
+    };
+  },
+};
+
+export const ms = (seconds: number | null): number | null => (seconds === null ? null : 1000 * seconds);

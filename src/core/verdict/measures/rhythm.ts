@@ -1,0 +1,234 @@
+import { deviation } from 'd3-array';
+import { leastSquares, median, quantile } from '@/core/base';
+import { amountOf, beyond, faultAt } from '../fault';
+import { figure, figuresAt, isKnown, valueOf, wholeOf, type Figure } from '../figure';
+import { NOTHING, numbers, SILENT, type Judging, type Measure } from '../measure';
+import { playedNotes, scoreNoteOf, type Reading } from '../reading';
+import { because, fixed, sized } from '../words';
+import { spreadOf } from './tone';
+
+/** One attack against its place. Late is positive. */
+interface Offset {
+  readonly group: number;
+  readonly beat: number;
+  readonly ms: number;
+}
+
+/** Offsets of all beginnings that count from their beats; null without a beat. */
+function offsetsOf(reading: Reading): Offset[] | null {
+  const { secondsOf } = reading.beats;
+  if (!secondsOf) return null;
+  const all = reading.score.counts.timed === 'all';
+  return playedNotes(reading)
+    .filter(({ match }) => all || !match.group.slurred)
+    .map(({ match: { group }, note }) => ({
+      group: group.index,
+      beat: group.startBeat,
+      ms: 1000 * (note.startSeconds - secondsOf(group.startBeat)),
+    }));
+}
+
+/** Of a few attacks no tempo can be told: they are taken about their mean. */
+const FEWEST_FOR_TEMPO = 5;
+/** A tempo of one's own is told from this share of the asked one. */
+const LEAST_DRIFT = 0.012;
+
+/** Robust line through offsets over the beats: what is left of each, and the slope in ms a beat. */
+function lineThrough(offsets: readonly Offset[]): { perBeat: number; rest: number[] } {
+  const about = (rows: readonly Offset[]) => {
+    const { slope, intercept } = leastSquares(
+      rows.map(({ beat }) => beat),
+      rows.map(({ ms }) => ms),
+    );
+    return (row: Offset) => row.ms - intercept - slope * row.beat;
+  };
+  const middle = median(offsets.map(({ ms }) => ms));
+  if (offsets.length < FEWEST_FOR_TEMPO) return { perBeat: 0, rest: offsets.map(({ ms }) => ms - middle) };
+  const first = about(offsets);
+  const spread = spreadOf(offsets.map(first)) ?? Infinity;
+  // One note that is late by itself must not tilt the line.
+  const near = offsets.filter((row) => Math.abs(first(row)) <= Math.max(3 * spread, 1));
+  const { slope } = leastSquares(
+    near.map(({ beat }) => beat),
+    near.map(({ ms }) => ms),
+  );
+  const rest = near.length < FEWEST_FOR_TEMPO ? first : about(near);
+  return { perBeat: near.length < FEWEST_FOR_TEMPO ? 0 : slope, rest: offsets.map(rest) };
+}
+
+/** Share of a normal spread that lies within one standard deviation; single late notes leave it where it is. */
+const ONE_SIGMA = 0.683;
+
+/** Rush and drag, evenness, the tempo that was really played. */
+export const rhythm: Measure = {
+  measure(reading) {
+    const { score } = reading;
+    const offsets = offsetsOf(reading);
+    if (offsets === null) return numbers([figure('offset', null, {}, 'no-beat')]);
+    if (offsets.length < 2) return NOTHING;
+    const groups = offsets.map(({ group }) => group);
+    const about = { groups, n: offsets.length };
+    const { perBeat, rest } = lineThrough(offsets);
+    const spread = quantile(rest.map(Math.abs), ONE_SIGMA);
+    // A tempo of one's own shows as offsets that grow: seconds a second.
+    const slope = perBeat / 1000 / reading.beats.beatSeconds;
+    const swing = score.swing ? swingOf(reading, offsets) : null;
+    return numbers([
+      ...offsets.map(({ group, ms }) => figure('attack-offset', ms, { at: group })),
+      figure('offset', median(offsets.map(({ ms }) => ms)), { ...about, spread }),
+      figure('attack-spread', spread, about),
+      ...(score.tempo === null ? [] : [figure('tempo', score.tempo / (1 + slope), about)]),
+      ...(swing === null ? [] : [figure('swing', swing, about)]),
+    ]);
+  },
+
+  judge(figures, judging) {
+    const { limits, score } = judging;
+    const offset = wholeOf(figures, 'offset');
+    const tempo = wholeOf(figures, 'tempo');
+    if (!isKnown(offset)) return [];
+    const drift = driftOf(figures, score.tempo);
+    const [behind, ahead] = ['drag', 'rush'] as const;
+    const steady =
+      drift !== 0 && isKnown(tempo)
+        ? [faultAt(judging, null, drift > 0 ? ahead : behind, 1.5, amountOf(tempo, null))]
+        : beyond(judging, offset, limits.rushMs, offset.value < 0 ? ahead : behind, {
+            confidence: judging.roundTrip === 'assumed' ? 0.4 : 0.8,
+          });
+    return [
+      ...steady,
+      ...beyond(judging, wholeOf(figures, 'attack-spread'), limits.timingSpreadMs, 'uneven'),
+      ...(drift === 0 ? alone(figures, judging, offset.value, limits.attackMs) : []),
+    ];
+  },
+
+  say(figures, { limits, score, roundTrip }) {
+    const offset = wholeOf(figures, 'offset');
+    if (!offset) return SILENT;
+    if (!isKnown(offset)) return { lines: { offset: because(offset.unknown) } };
+    const drift = driftOf(figures, score.tempo);
+    const spread = valueOf(figures, 'attack-spread') ?? 0;
+    const swing = valueOf(figures, 'swing');
+    const even = spread <= limits.timingSpreadMs;
+    return {
+      headline: even ? 'With the beat' : 'With the beat, unevenly',
+      lines: {
+        offset:
+          drift !== 0
+            ? `The tempo ${drift > 0 ? 'ran ahead of' : 'fell behind'} the beat.`
+            : Math.abs(offset.value) <= limits.rushMs
+              ? `With the beat.${unsure(roundTrip)}`
+              : `${offset.value < 0 ? 'Ahead of' : 'Behind'} the beat, your limit ${limits.rushMs} ms.${unsure(roundTrip)}`,
+        'attack-spread': even ? 'Evenly spaced.' : `Unevenly spaced, your limit ${limits.timingSpreadMs} ms.`,
+        ...(drift !== 0 && { tempo: `${score.tempo} was asked for.` }),
+        ...(swing !== null && {
+          swing: swing < 1.5 ? 'Nearly even.' : swing > 2.6 ? 'Very sharply dotted.' : 'A relaxed swing.',
+        }),
+      },
+    };
+  },
+};
+
+/** What the middle distance from the beat is worth where the way of the sound has not been measured. */
+const unsure = (roundTrip: Judging['roundTrip']): string =>
+  roundTrip === 'assumed'
+    ? ' The way from loudspeaker to microphone has not been measured on this device, so this may be off by some tens of milliseconds; Bench measures it.'
+    : '';
+
+/** 1 where the tempo ran ahead, −1 where it fell behind, 0 where it was kept. */
+function driftOf(figures: readonly Figure[], asked: number | null): number {
+  const played = valueOf(figures, 'tempo');
+  if (played === null || asked === null) return 0;
+  const ratio = played / asked - 1;
+  return Math.abs(ratio) > LEAST_DRIFT ? Math.sign(ratio) : 0;
+}
+
+/** Single attacks far from their beats and from the others. */
+function alone(
+  figures: readonly Figure[],
+  judging: Parameters<NonNullable<Measure['judge']>>[1],
+  middle: number,
+  limit: number,
+) {
+  return figuresAt(figures, 'attack-offset')
+    .filter(({ value }) => Math.abs(value) > limit && Math.abs(value - middle) > limit)
+    .flatMap((each) => beyond(judging, each, limit, each.value < 0 ? 'early' : 'late', { confidence: 0.7 }));
+}
+
+function swingOf({ beats: { secondsOf } }: Reading, offsets: readonly Offset[]): number | null {
+  if (!secondsOf) return null;
+  const at = new Map(offsets.map(({ beat, ms }) => [beat, secondsOf(beat) + ms / 1000]));
+  const ratios: number[] = [];
+  for (const [beat, start] of at) {
+    if (!Number.isInteger(beat)) continue;
+    const half = at.get(beat + 0.5);
+    const next = at.get(beat + 1);
+    if (half !== undefined && next !== undefined && next > half) ratios.push((half - start) / (next - half));
+  }
+  return ratios.length > 2 ? median(ratios) : null;
+}
+
+/** The steps of a ladder of subdivisions: each row of notes of one length, in the order played. */
+export const ladder: Measure = {
+  measure(reading) {
+    const offsets = offsetsOf(reading) ?? [];
+    const steps: { attacks: number; rows: Offset[] }[] = [];
+    for (const row of offsets) {
+      const { beats } = scoreNoteOf(reading, reading.alignment.groups[row.group]!);
+      const attacks = Math.round(reading.score.beatsPerBar / beats);
+      const last = steps[steps.length - 1];
+      if (last?.attacks === attacks) last.rows.push(row);
+      else steps.push({ attacks, rows: [row] });
+    }
+    const told = steps.filter(({ rows }) => rows.length > 2);
+    if (told.length === 0) return NOTHING;
+    const spread = (rows: readonly Offset[]) => deviation(rows, ({ ms }) => ms) ?? 0;
+    const hardest = told.reduce((a, b) => (spread(b.rows) > spread(a.rows) ? b : a));
+    return numbers([
+      ...steps.flatMap(({ rows }) => {
+        const at = rows[0]!.group;
+        const about = { at, groups: rows.map(({ group }) => group), n: rows.length };
+        return [
+          figure('step-offset', median(rows.map(({ ms }) => ms)), { ...about, spread: spread(rows) }),
+          ...(rows.length > 2 ? [figure('step-spread', spread(rows), about)] : []),
+        ];
+      }),
+      figure('hardest-step', hardest.attacks, { groups: hardest.rows.map(({ group }) => group) }),
+    ]);
+  },
+  say(figures) {
+    const hardest = wholeOf(figures, 'hardest-step');
+    if (!isKnown(hardest)) return SILENT;
+    const at = hardest.groups[0];
+    const spread = figuresAt(figures, 'step-spread').find((each) => each.at === at);
+    const offset = figuresAt(figures, 'step-offset').find((each) => each.at === at);
+    const where =
+      offset === undefined || Math.abs(offset.value) < 1
+        ? 'on the beat'
+        : `${sized(offset.value, 'ms')} ${offset.value < 0 ? 'early' : 'late'}`;
+    return {
+      lines: {
+        'hardest-step': `At ${hardest.value} a bar the spread was ${sized(spread?.value ?? 0, 'ms')}, ${where}.`,
+      },
+    };
+  },
+  draw({ figures }, { score, matches }) {
+    const steps = figuresAt(figures, 'step-offset');
+    if (steps.length < 2) return [];
+    return [
+      {
+        kind: 'rows',
+        title: 'Each step against the beat',
+        form: 'deviations',
+        reach: 40,
+        sides: ['early', 'late'],
+        rows: steps.map((each) => ({
+          name: `${Math.round(score.beatsPerBar / scoreNoteOf({ score }, matches[each.at]!.group).beats)} a bar`,
+          value: each.value,
+          ...(each.spread !== null && { from: each.value - each.spread, to: each.value + each.spread }),
+          text: `${fixed(Math.abs(each.value), 0)} ms ${each.value < 0 ? 'early' : 'late'}`,
+        })),
+      },
+    ];
+  },
+};

@@ -1,0 +1,291 @@
+import { median } from '@/core/base';
+import { seamBetween } from '@/core/instruments';
+import type { Match } from '@/core/hearing/matching';
+import { amountOf, beyond, beyondEither, faultAt } from '../fault';
+import type { Fault } from '../faults';
+import { figure, figuresAt, isKnown, valueOf, wholeOf, type Figure } from '../figure';
+import { NOTHING, numbers, SILENT, type Judging, type Measure } from '../measure';
+import { centsOff, pitchOf, playedNote, playedNotes, scoreNoteOf, type Reading } from '../reading';
+import { plural, sized } from '../words';
+import { ms } from './held';
+
+/** A mode that sounds on the way this near the arrival belongs to the slur. */
+export const ARRIVAL_SECONDS = 0.3;
+
+/** A written slur: the notes on its two sides. */
+export interface Slur {
+  readonly from: Match;
+  readonly to: Match;
+}
+
+export const slursIn = (matches: readonly Match[]): Slur[] =>
+  matches.flatMap((to, i) => {
+    const from = matches[i - 1];
+    return from && to.group.slurred ? [{ from, to }] : [];
+  });
+
+/** Whether the two sides of a slur are asked at one level. */
+function asksLevel({ score }: Pick<Judging, 'score'>, { from, to }: Slur): boolean {
+  const [a, b] = [scoreNoteOf({ score }, from.group), scoreNoteOf({ score }, to.group)];
+  return (
+    a.hairpin === null &&
+    b.hairpin === null &&
+    a.dynamic === b.dynamic &&
+    score.counts.measures.includes('level')
+  );
+}
+
+/** Every slur: its dip, push, time, overshoot, and the step in level. */
+export const seam: Measure = {
+  measure(reading) {
+    const slurs = slursIn(reading.alignment.matches);
+    const rows = slurs.flatMap(({ to }): Figure[] => {
+      const transition = to.parts[0] === undefined ? undefined : reading.into.get(to.parts[0]);
+      if (!transition) return [];
+      const at = { at: to.group.index };
+      const { dipDb, bumpDb, seconds, overshootCents, levelStepDb } = transition;
+      return [
+        figure('slur-dip', dipDb, at, 'too-short'),
+        figure('slur-bump', bumpDb, at, 'too-short'),
+        figure('slur-time', ms(seconds), at, 'too-short'),
+        figure('slur-overshoot', overshootCents, at, 'too-short'),
+        figure('slur-step', levelStepDb, at, 'too-short'),
+      ];
+    });
+    if (slurs.length === 0) return NOTHING;
+    const middle = (id: 'slur-dip' | 'slur-time') => {
+      const found = figuresAt(rows, id);
+      const groups = found.map(({ at }) => at);
+      return found.length === 0
+        ? []
+        : [figure(id, median(found.map(({ value }) => value)), { groups, n: found.length })];
+    };
+    return numbers([...rows, ...middle('slur-dip'), ...middle('slur-time')]);
+  },
+
+  judge(figures, judging) {
+    const { limits, matches } = judging;
+    const at = { atSlur: true } as const;
+    const slurs = new Map(slursIn(matches).map((slur) => [slur.to.group.index, slur]));
+    return [
+      ...figuresAt(figures, 'slur-dip').flatMap((each) =>
+        beyond(judging, each, limits.seamDipDb, 'hole', { ...at, confidence: 0.7 }),
+      ),
+      ...figuresAt(figures, 'slur-bump').flatMap((each) =>
+        beyond(judging, each, limits.seamBumpDb, 'bump', { ...at, confidence: 0.7 }),
+      ),
+      ...figuresAt(figures, 'slur-time').flatMap((each) =>
+        beyond(judging, each, limits.seamMs, 'slow-slur', { ...at, confidence: 0.7 }),
+      ),
+      ...figuresAt(figures, 'slur-overshoot').flatMap((each) =>
+        beyond(judging, each, limits.overshootCents, 'overshoot', { ...at, confidence: 0.5 }),
+      ),
+      ...figuresAt(figures, 'slur-step')
+        .filter((each) => asksLevel(judging, slurs.get(each.at)!))
+        .flatMap((each) =>
+          beyondEither(judging, each, limits.levelStepDb, ['narrow-leap', 'bump'], {
+            ...at,
+            confidence: 0.6,
+          }),
+        ),
+    ];
+  },
+
+  say(figures, { limits, matches, instrument, faults, slurAt }) {
+    const judged = judgedSlurs(matches, instrument, faults);
+    const known = judged.filter(({ clean }) => clean !== null);
+    if (known.length === 0) return SILENT;
+    const failed = known.filter(({ clean }) => clean === false);
+    const crossing = known.filter(({ crosses }) => crosses);
+    const crossed = crossing.filter(({ clean }) => clean);
+    const worst = failed.flatMap(({ why }) => why).sort((a, b) => b.size - a.size)[0];
+    const dip = valueOf(figures, 'slur-dip');
+    const time = valueOf(figures, 'slur-time');
+    return {
+      headline: known.length === 1 ? 'The slur was clean' : `All ${known.length} slurs clean`,
+      lines: {
+        'slurs-clean':
+          worst?.group != null
+            ? `The worst: ${slurAt(worst.group)}.`
+            : 'Every slur was clean by your limits.',
+        ...(crossing.length > 0 &&
+          crossing.length < known.length && {
+            'crossings-clean':
+              crossed.length === crossing.length
+                ? `${plural(crossing.length, 'crossing')} of a break, all clean.`
+                : `${plural(crossing.length - crossed.length, 'crossing')} of a break failed.`,
+          }),
+        ...(dip !== null && {
+          'slur-dip':
+            dip < limits.seamDipDb / 2
+              ? 'The air went on through the slurs.'
+              : `The level gave way between the notes, your limit ${sized(limits.seamDipDb, 'dB')}.`,
+        }),
+        ...(time !== null && {
+          'slur-time':
+            time <= limits.seamMs
+              ? 'The slurs settled in time.'
+              : `The slurs took long to settle, your limit ${limits.seamMs} ms.`,
+        }),
+      },
+    };
+  },
+};
+
+/** One slur, judged. */
+export interface JudgedSlur {
+  readonly from: Match;
+  readonly to: Match;
+  /** It crosses a register break. */
+  readonly crosses: boolean;
+  /** Null when nothing can be said: the two notes were not both heard. */
+  readonly clean: boolean | null;
+  /** Why not, worst first; of one thing seen in two ways the first. */
+  readonly why: readonly Fault[];
+}
+
+/** Every slur of a take, by the faults that were found at it. */
+export function judgedSlurs(
+  matches: readonly Match[],
+  instrument: Judging['instrument'],
+  faults: readonly Fault[],
+): JudgedSlur[] {
+  return slursIn(matches).map(({ from, to }) => {
+    const why = faults
+      .filter(({ atSlur, group }) => atSlur && group === to.group.index)
+      .sort((a, b) => b.size - a.size)
+      .filter((fault, i, all) => all.findIndex(({ kind }) => kind === fault.kind) === i);
+    const heard = from.note !== null && to.note !== null;
+    return {
+      from,
+      to,
+      crosses: seamBetween(instrument, from.group.written, to.group.written) !== null,
+      clean: why.length > 0 ? false : heard ? true : null,
+      why,
+    };
+  });
+}
+
+/** How many of the slurs were clean: counted once everything has been judged. */
+export function cleanFigures(slurs: readonly JudgedSlur[]): Figure[] {
+  const count = (id: 'slurs-clean' | 'crossings-clean', all: readonly JudgedSlur[]) =>
+    figure(id, all.filter(({ clean }) => clean).length, {
+      groups: all.map(({ to }) => to.group.index),
+      n: all.length,
+      of: all.length,
+    });
+  const known = slurs.filter(({ clean }) => clean !== null);
+  const crossing = known.filter(({ crosses }) => crosses);
+  return [
+    ...(known.length > 0 ? [count('slurs-clean', known)] : []),
+    ...(crossing.length > 0 ? [count('crossings-clean', crossing)] : []),
+  ];
+}
+
+/** Slurred intervals against their size. */
+export const interval: Measure = {
+  measure(reading) {
+    return numbers(
+      slursIn(reading.alignment.matches).flatMap(({ from, to }): Figure[] => {
+        const [a, b] = [playedNote(reading, from), playedNote(reading, to)];
+        if (!a || !b) return [];
+        const [offA, offB] = [
+          centsOff(reading, { match: from, note: a }),
+          centsOff(reading, { match: to, note: b }),
+        ];
+        if (offA === null || offB === null) return [];
+        const direction = Math.sign(to.group.sounding - from.group.sounding);
+        return [
+          figure('interval', direction * (offB - offA), {
+            at: to.group.index,
+            groups: [from.group.index, to.group.index],
+          }),
+        ];
+      }),
+    );
+  },
+  judge(figures, judging) {
+    return figuresAt(figures, 'interval').flatMap((each) =>
+      beyondEither(judging, each, judging.limits.intervalCents, ['narrow-interval', 'wide-interval'], {
+        atSlur: true,
+      }),
+    );
+  },
+  say: () => SILENT,
+};
+
+/** Octaves that follow each other, played plainly: how wide each is. */
+export const octaves: Measure = {
+  measure(reading) {
+    const rows = octavesOf(reading);
+    if (rows.length === 0) return NOTHING;
+    const found = figuresAt(rows, 'octave');
+    const groups = found.flatMap((each) => [...each.groups]);
+    return numbers([
+      ...rows,
+      figure('octaves', median(found.map(({ value }) => value)), { groups, n: found.length }),
+    ]);
+  },
+  judge(figures, judging) {
+    // Slurred octaves are told as intervals where those are looked at.
+    const told = judging.score.counts.measures.includes('interval');
+    return figuresAt(figures, 'octave')
+      .filter(({ at }) => !(told && judging.matches[at]!.group.slurred))
+      .flatMap((each) =>
+        beyondEither(judging, each, judging.limits.intervalCents, ['narrow-interval', 'wide-interval']),
+      );
+  },
+  say(figures, { limits, slurAt }) {
+    const middle = valueOf(figures, 'octaves');
+    if (middle === null) return SILENT;
+    const worst = figuresAt(figures, 'octave').reduce((a, b) =>
+      Math.abs(b.value) > Math.abs(a.value) ? b : a,
+    );
+    return {
+      headline: Math.abs(middle) < 1 ? 'True octaves' : `Octaves ${wide(middle)}`,
+      lines: {
+        octaves:
+          Math.abs(worst.value) <= limits.intervalCents
+            ? `All within your limit of ${sized(limits.intervalCents, 'cents')}.`
+            : `${slurAt(worst.at)} was furthest out: ${wide(worst.value)}.`,
+      },
+    };
+  },
+  draw({ figures }, { limits, slurAt }) {
+    const rows = figuresAt(figures, 'octave');
+    if (rows.length === 0) return [];
+    return [
+      {
+        kind: 'rows',
+        title: 'Octaves',
+        form: 'deviations',
+        reach: 20,
+        sides: ['narrow', 'wide'],
+        rows: rows.map(({ at, value }) => ({
+          name: slurAt(at),
+          value,
+          text: wide(value),
+          stands: Math.abs(value) > limits.intervalCents,
+        })),
+      },
+    ];
+  },
+};
+
+/** `4 cents wide`, `true`. */
+export const wide = (cents: number): string =>
+  Math.round(Math.abs(cents)) === 0 ? 'true' : `${sized(cents, 'cents')} ${cents > 0 ? 'wide' : 'narrow'}`;
+
+function octavesOf(reading: Reading): Figure[] {
+  const pairs = playedNotes(reading);
+  return pairs.flatMap((low, i) => {
+    const high = pairs[i + 1];
+    if (!high || high.match.group.written - low.match.group.written !== 12) return [];
+    if (high.match.group.index !== low.match.group.index + 1) return [];
+    if (low.note.centreCents === null || high.note.centreCents === null) return [];
+    const width = 100 * (pitchOf(reading, high.note) - pitchOf(reading, low.note)) - 1200;
+    const groups = [low.match.group.index, high.match.group.index];
+    const found = figure('octave', width, { at: high.match.group.index, groups }, 'too-short');
+    return isKnown(found) ? [found] : [];
+  });
+}

@@ -1,0 +1,233 @@
+import { median } from '@/core/base';
+import { lengthOf, type Note } from '@/core/hearing/notes';
+import { leaning } from '@/core/tuning';
+import { amountOf, beyond, beyondEither, faultAt } from '../fault';
+import { figure, figuresAt, isKnown, most, valueOf, wholeOf, type Figure } from '../figure';
+import type { FigureId } from '../figures';
+import { numbers, SILENT, type Measure } from '../measure';
+import { centsOff, plainNotes, playedNotes, scoreNoteOf, type PlayedNote } from '../reading';
+import { because, capital, listed, sized } from '../words';
+
+/** One figure of each note, where it is known. */
+function each(
+  id: FigureId,
+  pairs: readonly PlayedNote[],
+  of: (note: Note, pair: PlayedNote) => number | null,
+): Figure[] {
+  return pairs.flatMap((pair) => {
+    const value = of(pair.note, pair);
+    return value === null ? [] : [figure(id, value, { at: pair.match.group.index })];
+  });
+}
+
+/** The median of figures at places, with what it rests on. */
+export function middleOf(id: FigureId, from: readonly Figure[], source: FigureId): Figure {
+  const rows = figuresAt(from, source);
+  const values = rows.map(({ value }) => value);
+  const groups = rows.map(({ at }) => at);
+  return figure(id, median(values), { groups, spread: spreadOf(values), n: values.length });
+}
+
+/** Robust standard deviation: 1.4826 times the median distance from the median. Null of fewer than three. */
+export function spreadOf(values: readonly number[]): number | null {
+  if (values.length < 3) return null;
+  const middle = median(values);
+  return 1.4826 * median(values.map((value) => Math.abs(value - middle)));
+}
+
+/** Where the notes sat, as a whole and one by one. */
+export const pitch: Measure = {
+  measure(reading) {
+    const centres = each('centre', playedNotes(reading), (_, pair) => centsOff(reading, pair));
+    const middle = middleOf('pitch-middle', centres, 'centre');
+    if (centres.length === 0 || reading.score.drone.length > 1) return numbers([]);
+    const spread = 'spread' in middle ? middle.spread : null;
+    return numbers([
+      ...centres,
+      middle,
+      ...(spread === null
+        ? []
+        : [figure('pitch-spread', spread, { groups: middle.groups, n: centres.length })]),
+    ]);
+  },
+  judge(figures, judging) {
+    const { limits, score, matches } = judging;
+    const limit = limits.centreCents;
+    // Over a hairpin the pitch goes with the level, which is told by itself.
+    const plain = figuresAt(figures, 'centre').filter(
+      ({ at }) => scoreNoteOf({ score }, matches[at]!.group).hairpin === null,
+    );
+    if (plain.length === 0) return [];
+    const steady = beyondEither(
+      judging,
+      plain.length > 1 ? wholeOf(figures, 'pitch-middle') : undefined,
+      limit,
+      ['steadily-low', 'steadily-high'],
+      { confidence: 0.9 },
+    );
+    if (steady.length > 0) return steady;
+    return plain.flatMap((found) => beyondEither(judging, found, limit, ['steadily-low', 'steadily-high']));
+  },
+  say(figures, { limits, nameAt }) {
+    const middle = valueOf(figures, 'pitch-middle');
+    if (middle === null) return SILENT;
+    const centres = figuresAt(figures, 'centre');
+    const outside = centres.filter(({ value }) => Math.abs(value) > limits.centreCents);
+    const worst = most(outside);
+    return {
+      headline: Math.abs(middle) < 1 ? 'In tune as a whole' : `${capital(leaning(middle))} as a whole`,
+      lines: {
+        'pitch-middle':
+          Math.abs(middle) > limits.centreCents
+            ? `${capital(leaning(middle))} as a whole, your limit ${limits.centreCents}.`
+            : outside.length === 0
+              ? `Every note within your limit of ${sized(limits.centreCents, 'cents')}.`
+              : `In the middle as a whole; ${listed(outside.map(({ at }) => nameAt(at)))} stood out.`,
+        ...(valueOf(figures, 'pitch-spread') !== null && {
+          'pitch-spread': worst
+            ? `${nameAt(worst.at)} was furthest out, ${leaning(worst.value)}.`
+            : 'The notes agree with each other.',
+        }),
+      },
+    };
+  },
+};
+
+const TREND_SECONDS = 1.2;
+/** A movement smaller than this over a whole note is not worth a word, however short the note. */
+const LEAST_SAG_CENTS = 2.5;
+const LEAST_FADE_DB = 2;
+
+/** Whether notes were held still: drift, wobble, vibrato, fading. What a hairpin moves is not unsteady. */
+export const steadiness: Measure = {
+  measure(reading) {
+    const pairs = plainNotes(reading);
+    const long = pairs.filter(({ note }) => lengthOf(note) > TREND_SECONDS);
+    const wobbles = each('wobble', pairs, (note) => note.wobbleCents);
+    return numbers([
+      ...wobbles,
+      ...(wobbles.length > 0 ? [middleOf('wobble', wobbles, 'wobble')] : []),
+      ...each('drift', long, (note) =>
+        Math.abs((note.driftCentsPerSecond ?? 0) * lengthOf(note)) < LEAST_SAG_CENTS
+          ? null
+          : note.driftCentsPerSecond,
+      ),
+      ...each('fade', long, (note) =>
+        Math.abs((note.levelDriftDbPerSecond ?? 0) * lengthOf(note)) < LEAST_FADE_DB
+          ? null
+          : note.levelDriftDbPerSecond,
+      ),
+      ...each('vibrato', long, (note) => note.vibrato?.extentCents ?? null),
+    ]);
+  },
+  judge(figures, judging) {
+    const { limits, score } = judging;
+    return [
+      ...figuresAt(figures, 'wobble').flatMap((each) =>
+        beyond(judging, each, limits.wobbleCents, 'unsteady'),
+      ),
+      ...figuresAt(figures, 'drift').flatMap((each) =>
+        beyondEither(judging, each, limits.driftCentsPerSecond, ['sinking', 'rising']),
+      ),
+      ...figuresAt(figures, 'fade')
+        .filter(({ value }) => value < 0)
+        .flatMap((each) => beyond(judging, each, limits.fadeDbPerSecond, 'fading-hold')),
+      ...(score.vibrato === 'none'
+        ? figuresAt(figures, 'vibrato').flatMap((each) =>
+            beyond(judging, each, 0.6 * limits.wobbleCents, 'vibrato'),
+          )
+        : []),
+    ];
+  },
+  say(figures, { limits, nameAt }) {
+    const middle = valueOf(figures, 'wobble');
+    if (middle === null) return SILENT;
+    const worst = most(figuresAt(figures, 'wobble'));
+    const shook = worst !== undefined && worst.value > limits.wobbleCents;
+    return {
+      headline: shook ? 'Unsteady' : 'Held still',
+      lines: {
+        wobble: shook
+          ? `${nameAt(worst.at)} shook most, ${sized(worst.value, 'cents', 1)}.`
+          : `Held still, within your limit of ${sized(limits.wobbleCents, 'cents')}.`,
+      },
+    };
+  },
+};
+
+/** Evenness of loudness among notes that were to be alike. */
+export const level: Measure = {
+  measure(reading) {
+    const pairs = plainNotes(reading);
+    const byDynamic = new Map<string, PlayedNote[]>();
+    for (const pair of pairs) {
+      if (pair.note.levelDb === null) continue;
+      const { dynamic } = scoreNoteOf(reading, pair.match.group);
+      byDynamic.set(dynamic, [...(byDynamic.get(dynamic) ?? []), pair]);
+    }
+    const alike = [...byDynamic.values()].filter((group) => group.length > 1);
+    const deviations = alike.flatMap((group) => {
+      const middle = median(group.map(({ note }) => note.levelDb!));
+      return group.map(({ note }) => Math.abs(note.levelDb! - middle));
+    });
+    const groups = alike.flat().map(({ match }) => match.group.index);
+    const reason = pairs[0]?.note.unknown['levelDb'];
+    if (deviations.length < 3 && reason === undefined) return numbers([]);
+    const value = deviations.length < 3 ? null : 1.4826 * median(deviations);
+    return numbers([figure('level-spread', value, { groups, n: deviations.length }, reason)]);
+  },
+  say(figures, { limits }) {
+    const found = wholeOf(figures, 'level-spread');
+    if (!found) return SILENT;
+    if (!isKnown(found)) return { lines: { 'level-spread': because(found.unknown) } };
+    return {
+      lines: {
+        'level-spread':
+          found.value < limits.levelStepDb / 3
+            ? 'The notes were alike in level.'
+            : 'The notes differed in level.',
+      },
+    };
+  },
+};
+
+const SOFT = ['pp', 'p'];
+
+/** Air beside the tone. */
+export const air: Measure = {
+  measure(reading) {
+    const rows = each('air', playedNotes(reading), (note) => note.airinessDb);
+    return numbers(rows.length === 0 ? [] : [...rows, middleOf('air', rows, 'air')]);
+  },
+  judge(figures, judging) {
+    const { limits, score, matches } = judging;
+    // The softest notes always have more air for the room.
+    return figuresAt(figures, 'air')
+      .filter(
+        ({ at, value }) =>
+          value > limits.airinessDb && !SOFT.includes(scoreNoteOf({ score }, matches[at]!.group).dynamic),
+      )
+      .map((each) =>
+        faultAt(
+          judging,
+          each.at,
+          'airy',
+          1 + (each.value - limits.airinessDb) / 8,
+          amountOf(each, limits.airinessDb),
+          { confidence: 0.6 },
+        ),
+      );
+  },
+  say(figures, { limits, nameAt }) {
+    const airy = figuresAt(figures, 'air').filter(({ value }) => value > limits.airinessDb);
+    if (valueOf(figures, 'air') === null) return SILENT;
+    return {
+      lines: {
+        air:
+          airy.length === 0
+            ? 'The tone stands clear of the air.'
+            : `Much air beside ${listed(airy.map(({ at }) => nameAt(at)))}.`,
+      },
+    };
+  },
+};

@@ -1,0 +1,322 @@
+import { findFamily } from '@/core/music';
+import type { Mistaken } from '@/core/hearing/matching';
+import { displayName, leaning, type Naming } from '@/core/tuning';
+import type { Chart } from './charts';
+import { FAULTS, type Amount, type Fault, type Weighed } from './faults';
+import { isKnown, type Figure } from './figure';
+import { FIGURES, type FigureId } from './figures';
+import type { JudgedNote, Judgement, Manner } from './judge';
+import type { Said, Speaking } from './measure';
+import { happenings, MEASURES, playedText } from './measures';
+import { capital, fixed, listed, plural, sized } from './words';
+
+/** One figure as the player reads it. */
+export interface Finding {
+  readonly id: FigureId;
+  readonly label: string;
+  /** Null when it is not known; the sentence then says why. */
+  readonly value: string | null;
+  readonly unit: string;
+  /** What was heard, in a plain sentence. */
+  readonly sentence: string;
+  /** What the figure means and how sure it is. */
+  readonly meaning: string;
+  /** Notes of the strip that it was measured on. */
+  readonly groups: readonly number[];
+}
+
+/** One note of the strip in words. */
+export interface NoteWords {
+  readonly name: string;
+  /** Where it sat, or what became of it: `8 cents low`, `not heard`. */
+  readonly word: string;
+  /** How it was held: `steady`, `fades 3 dB`; empty when there is nothing to say. */
+  readonly manner: string;
+  /** What was wrong at it, and on the way into it. */
+  readonly faults: readonly string[];
+  readonly slurFaults: readonly string[];
+  /** Words of its marks, in their order. */
+  readonly marks: readonly string[];
+}
+
+/** What is said about a take: sentences first, then numbers and drawings. */
+export interface Verdict {
+  readonly headline: string;
+  readonly summary: string;
+  readonly findings: readonly Finding[];
+  readonly notes: readonly NoteWords[];
+  readonly charts: readonly Chart[];
+}
+
+/** Puts a judgement into words. Every sentence rests on a figure or on something that happened at a place. */
+export function say(judgement: Judgement, naming: Naming): Verdict {
+  const speaking = speakingOf(judgement, naming);
+  const notes = judgement.notes.map((note) => noteWords(note, judgement, speaking));
+  if (judgement.outcome !== 'judged') return { ...unjudged(judgement), findings: [], notes, charts: [] };
+  const said = judgement.measured.map(({ id }) => ({
+    id,
+    said: (id === 'happenings' ? happenings : MEASURES[id]).say(judgement.figures, speaking),
+  }));
+  const [worst] = judgement.ranked;
+  const about = said.find(({ said: { headline } }) => headline !== undefined)?.said.headline;
+  return {
+    headline: worst ? faultText(worst.faults, speaking) : (about ?? wholeText(speaking)),
+    summary: summaryOf(
+      judgement,
+      speaking,
+      said.map((each) => each.said),
+    ),
+    findings: findingsOf(
+      judgement.figures,
+      said.map((each) => each.said),
+    ),
+    notes,
+    charts: judgement.measured.flatMap(({ id, found }) =>
+      id === 'happenings' ? [] : (MEASURES[id].draw?.(found, speaking) ?? []),
+    ),
+  };
+}
+
+export function speakingOf(judgement: Judgement, naming: Naming): Speaking {
+  const { score, instrument, limits, matches, roundTrip, processing, faults } = judgement;
+  const nameAt = (group: number) => displayName(matches[group]?.group.written ?? 0, naming);
+  const slurAt = (group: number) => (group > 0 ? `${nameAt(group - 1)} to ${nameAt(group)}` : nameAt(group));
+  return { score, instrument, limits, matches, roundTrip, processing, faults, naming, nameAt, slurAt };
+}
+
+/** Units as they are said within a sentence, where the table's says more. */
+const SPOKEN: Readonly<Partial<Record<FigureId, string>>> = {
+  vibrato: 'cents',
+  air: 'dB',
+  'level-wobble': 'dB',
+  'level-spread': 'dB',
+  latency: 'ms',
+  'attack-offset': 'ms',
+  offset: 'ms',
+  interval: 'cents',
+  octave: 'cents',
+  octaves: 'cents',
+  sameness: 'steps',
+  'anchor-cents': 'cents',
+  'anchor-steps': 'steps',
+  line: 'dB',
+  window: 'dB',
+  'beats-of-note': 'times a second',
+};
+/** Figures that are told as a rate and seen as a movement over the note. */
+const ONE_DECIMAL: readonly FigureId[] = [
+  'drift',
+  'fade',
+  'wobble',
+  'line-off',
+  'hold-pure',
+  'unlike',
+  'beats-of-note',
+  'anchor-steps',
+  'tempo',
+];
+
+/** `11 cents`: a fault's size in words. */
+export function amountText({ figure, value }: Amount): string {
+  return sized(value, SPOKEN[figure] ?? FIGURES[figure].unit, ONE_DECIMAL.includes(figure) ? 1 : 0);
+}
+
+const placeOf = ({ group, atSlur }: Fault, { nameAt, slurAt }: Speaking): string =>
+  group === null ? '' : atSlur ? slurAt(group) : nameAt(group);
+
+/** A sentence without its full stop: what was wrong, where, and by how much. */
+export function faultText(faults: readonly Fault[], speaking: Speaking): string {
+  const [worst] = faults;
+  if (!worst) return '';
+  const about = FAULTS[worst.kind];
+  const by = worst.amount ? amountText(worst.amount) : '';
+  if (faults.length === 1 || worst.group === null) return capital(about.one(placeOf(worst, speaking), by));
+  const places = [...faults]
+    .sort((a, b) => (a.group ?? 0) - (b.group ?? 0))
+    .map((fault) => placeOf(fault, speaking));
+  return capital(`${about.many(faults.length, worst.atSlur)}: ${listed(places, 3)}`);
+}
+
+/** The limit that was passed, for the sentence after: empty where there is none. */
+export function limitText({ amount }: Fault): string {
+  if (!amount || amount.limit === null) return '';
+  return `your limit is ${sized(amount.limit, SPOKEN[amount.figure] ?? FIGURES[amount.figure].unit, Number.isInteger(amount.limit) ? 0 : 1)}`;
+}
+
+function summaryOf(judgement: Judgement, speaking: Speaking, said: readonly Said[]): string {
+  const { ranked, matches } = judgement;
+  const [worst, next] = ranked;
+  const all = matches.length > 1 ? [playedText(speaking)] : [];
+  if (!worst) {
+    const lines = said.flatMap(({ lines }) => Object.entries(lines)).filter(([id]) => id !== 'notes-played');
+    return [...all, ...lines.slice(0, 2).map(([, sentence]) => sentence)].join(' ');
+  }
+  return [
+    ...all,
+    worstText(worst, speaking),
+    next ? `Besides: ${uncapital(faultText(next.faults, speaking))}.` : '',
+  ]
+    .filter((part) => part !== '')
+    .join(' ');
+}
+
+/** Of several the worst by name; of one its limit. */
+function worstText({ faults }: Weighed, speaking: Speaking): string {
+  const [worst] = faults;
+  if (!worst) return '';
+  const limit = limitText(worst);
+  if (faults.length === 1 || worst.group === null) return limit === '' ? '' : `${capital(limit)}.`;
+  const place = placeOf(worst, speaking);
+  const by = worst.amount ? `, ${amountText(worst.amount)}` : '';
+  return `${place} most${by}${limit === '' ? '' : `; ${limit}`}.`;
+}
+
+const NAME = /^[A-H](♭|♯|is|es|s|½)?/;
+const uncapital = (text: string): string =>
+  NAME.test(text) && /\d/.test(text.split(' ')[0] ?? '')
+    ? text
+    : text.charAt(0).toLowerCase() + text.slice(1);
+
+function findingsOf(figures: readonly Figure[], said: readonly Said[]): Finding[] {
+  const done = new Set<string>();
+  return said.flatMap(({ lines }) =>
+    (Object.entries(lines) as [FigureId, string][]).flatMap(([id, sentence]): Finding[] => {
+      const found =
+        figures.find((each) => each.id === id && each.at === null) ?? figures.find((each) => each.id === id);
+      if (done.has(id) || sentence === '' || !found) return [];
+      done.add(id);
+      const { label, meaning } = FIGURES[id];
+      return [{ id, label, meaning, sentence, groups: found.groups, ...readable(found) }];
+    }),
+  );
+}
+
+/** A figure as text, with its unit; `3 of 5` where it counts. */
+export function readable(found: Figure): { value: string | null; unit: string } {
+  if (!isKnown(found)) return { value: null, unit: '' };
+  const { decimals } = FIGURES[found.id];
+  const number = fixed(found.value, decimals);
+  const one = number === '1' && found.of === undefined;
+  const unit = one
+    ? found.unit.replace(/^(\w+)s\b/, (word, stem: string) => (['ms', 'dBFS'].includes(word) ? word : stem))
+    : found.unit;
+  return { value: found.of === undefined ? number : `${number} of ${found.of}`, unit };
+}
+
+function wholeText({ matches }: Speaking): string {
+  return matches.length === 1 ? 'The note was heard' : `${plural(matches.length, 'note')}, nothing wrong`;
+}
+
+function noteWords(note: JudgedNote, judgement: Judgement, speaking: Speaking): NoteWords {
+  const { match, cents, marks, manner } = note;
+  const { index } = match.group;
+  const mine = judgement.faults.filter(({ group }) => group === index);
+  // What has a mark of its own in the sound is not said twice.
+  const marked = new Set<string>(marks.map(({ fault }) => fault));
+  const words = (atSlur: boolean) =>
+    mine.filter((fault) => fault.atSlur === atSlur && !marked.has(fault.kind)).map(faultWord);
+  return {
+    name: speaking.nameAt(index),
+    word: wordOf(note, speaking),
+    manner: manner ? mannerText(manner) : '',
+    faults: words(false).filter((word) => cents === null || !word.includes(leaning(cents))),
+    slurFaults: words(true),
+    marks: marks.map(({ fault }) => FAULTS[fault].word),
+  };
+}
+
+/** `hole, 9 dB`: beside its mark. */
+function faultWord({ kind, amount }: Fault): string {
+  const { word } = FAULTS[kind];
+  if (!amount) return word;
+  return kind === 'steadily-low' || kind === 'steadily-high'
+    ? `${amountText(amount)} ${word}`
+    : `${word}, ${amountText(amount)}`;
+}
+
+function wordOf({ match, cents, heard }: JudgedNote, { naming, instrument }: Speaking): string {
+  if (match.state === 'unplayed') return 'not played';
+  if (match.state === 'missed') return 'not heard';
+  if (match.state === 'played') return cents === null ? 'heard' : leaning(cents);
+  return heard === null
+    ? 'another note came'
+    : `${displayName(heard - instrument.transposition, naming)} came`;
+}
+
+function mannerText(manner: Manner): string {
+  switch (manner.kind) {
+    case 'vibrato':
+      return `vibrato, ${sized(manner.cents, 'cents')}`;
+    case 'unsteady':
+      return `unsteady, ${sized(manner.cents, 'cents')}`;
+    case 'moved':
+      return `${manner.cents < 0 ? 'sinks' : 'rises'} ${sized(manner.cents, 'cents')}`;
+    case 'level':
+      return `${manner.dB < 0 ? 'fades' : 'grows'} ${sized(manner.dB, 'dB')}`;
+    default:
+      return manner.kind;
+  }
+}
+
+/** A room louder than this hides soft playing. */
+const LOUD_ROOM_DB = -45;
+
+function unjudged({ outcome, score, floorDb, mistaken }: Judgement): Pick<Verdict, 'headline' | 'summary'> {
+  switch (outcome) {
+    case 'without-sound':
+      return { headline: 'Done', summary: findFamily(score.family)?.measured ?? 'Nothing is measured here.' };
+    case 'without-instrument':
+      return {
+        headline: 'The instrument is missing',
+        summary: `It was played on an instrument that is not known here (${score.instrumentId}). Its sound and its notes are kept; bring the instrument in, and it will be judged.`,
+      };
+    case 'another':
+      return mistakenText(mistaken);
+    default:
+      return {
+        headline: 'No tone was heard',
+        summary:
+          floorDb > LOUD_ROOM_DB
+            ? 'The room was too loud for a tone to stand out. A quieter place, or the phone nearer, will help.'
+            : 'Nothing stood out from the room. Play nearer to the microphone, or check that the right one is chosen.',
+      };
+  }
+}
+
+const INTERVALS = [
+  '',
+  'a semitone',
+  'a tone',
+  'a minor third',
+  'a major third',
+  'a fourth',
+  'a tritone',
+  'a fifth',
+  'a minor sixth',
+  'a major sixth',
+  'a minor seventh',
+  'a major seventh',
+  'an octave',
+];
+
+function mistakenText(mistaken: Mistaken | null): Pick<Verdict, 'headline' | 'summary'> {
+  if (mistaken?.kind !== 'transposed')
+    return {
+      headline: 'Something else was played',
+      summary: `${plural(mistaken?.heard ?? 0, 'sound')} were heard, and few of them are in this music. Choose the exercise or the piece that was played, and play it again; this take can be kept with its sound.`,
+    };
+  const { by, instrument } = mistaken;
+  const far = Math.abs(by);
+  const size =
+    INTERVALS[far] ??
+    (far === 24 ? 'two octaves' : `${INTERVALS[far - 12] ?? `${far} semitones`} and an octave`);
+  const where = `${size} ${by > 0 ? 'higher' : 'lower'}`;
+  return {
+    headline: `All ${where}`,
+    summary: instrument
+      ? `The music was there, all of it ${where} than written. Is it the ${instrument.name}?`
+      : far % 12 === 0
+        ? `The music was there, all of it ${where} than written: another octave was played.`
+        : `The music was there, all of it ${where} than written. Is another instrument chosen than the one you hold, or was it played in another key?`,
+  };
+}

@@ -1,0 +1,1 @@
+export { ChartView } from './ChartView';
