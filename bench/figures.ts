@@ -1,5 +1,5 @@
 import { quantile } from 'd3-array';
-import type { Judgement } from '@/core/verdict';
+import { valueOf, type FigureId, type Judgement } from '@/core/verdict';
 import { playAndJudge } from '@/core/verdict/playAndJudge.testing';
 import { Random } from '@/core/base';
 import { findFamily } from '@/core/music';
@@ -11,7 +11,7 @@ import { FIVE } from './judging';
 interface Figure {
   readonly family: string;
   readonly values: Readonly<Record<string, unknown>>;
-  readonly id: string;
+  readonly id: FigureId;
   readonly unit: string;
   readonly player: (random: Random) => Partial<Player>;
   readonly truth: (player: Player) => number;
@@ -111,10 +111,7 @@ const FIGURES: readonly Figure[] = [
   },
 ];
 
-function valueOf({ findings }: Judgement, id: string): number {
-  const text = findings.find((finding) => finding.id === id)?.value;
-  return text == null ? NaN : Number.parseFloat(text.replace('−', '-'));
-}
+const wholeValue = ({ figures }: Judgement, id: FigureId): number => valueOf(figures, id) ?? NaN;
 
 /** Figures of families against what is true of the player, on five instruments. */
 export function familyFigures(seeds: number) {
@@ -130,7 +127,7 @@ export function familyFigures(seeds: number) {
       for (let seed = 1; seed <= seeds; seed++) {
         const who = { ...steadyPlayer, ...player(new Random(seed * 31)) };
         const { judgement } = playAndJudge(judged, seed, who);
-        const value = valueOf(judgement, id);
+        const value = wholeValue(judgement, id);
         if (Number.isNaN(value)) unknown++;
         else errors.push(Math.abs(value - truth(who)));
       }

@@ -1,4 +1,4 @@
-import { ARRIVAL_SECONDS, judge, limitsOf, type JudgedNote } from '@/core/verdict';
+import { FAULTS, judge, limitsOf, type JudgedNote } from '@/core/verdict';
 import { playAndJudge } from '@/core/verdict/playAndJudge.testing';
 import { families, type Score } from '@/core/music';
 import { findInstrument, type Instrument } from '@/core/instruments';
@@ -8,8 +8,12 @@ import { noFaults, steadyPlayer, type FaultRates, type Performance, simulateTake
 /** Five instruments that differ in what matters: edge, ducted, single and double reed, high and low. */
 export const FIVE = ['flute', 'bassoon', 'clarinet-bb', 'recorder-alto', 'sax-alto'];
 
+type Truth = Pick<Performance, 'notes' | 'events'>;
+/** A mode that sounds on the way this near the arrival belongs to the slur. */
+const ARRIVAL_SECONDS = 0.3;
+
 /** Which slurs went wrong in truth, by group. */
-export function failedSlurs(performance: Performance, score: Score, instrument: Instrument): Set<number> {
+export function failedSlurs(performance: Truth, score: Score, instrument: Instrument): Set<number> {
   const failed = new Set<number>();
   const groups = groupsOf(score, instrument);
   for (const event of performance.events) {
@@ -26,7 +30,7 @@ export function failedSlurs(performance: Performance, score: Score, instrument: 
 }
 
 /** A wrong note that is slurred to from the very same pitch does not sound as a note of its own: such notes count as one. */
-function soundedAsOne(performance: Performance, notes: readonly JudgedNote[]): JudgedNote[][] {
+function soundedAsOne(performance: Truth, notes: readonly JudgedNote[]): JudgedNote[][] {
   const runs: JudgedNote[][] = [];
   for (const judged of notes) {
     const { from } = judged.match.group;
@@ -89,14 +93,14 @@ export function judgedFamilies(
         }
         for (const seam of played.judgement.seams) {
           if (seam.clean === null) continue;
-          const previous = played.performance.notes[seam.from.to]!;
-          const wrongBefore = previous.soundingMidi !== seam.from.sounding;
+          const previous = played.performance.notes[seam.from.group.to]!;
+          const wrongBefore = previous.soundingMidi !== seam.from.group.sounding;
           if (wrongBefore) continue;
           own.seams++;
-          if (failed.has(seam.to.index) === !seam.clean) own.right++;
+          if (failed.has(seam.to.group.index) === !seam.clean) own.right++;
           else if (verbose)
             bad.push(
-              `${family.id} ${id} ${seed} seam ${seam.from.sounding}>${seam.to.sounding} truth ${failed.has(seam.to.index) ? 'failed' : 'clean'} said ${seam.why.map((w) => w.text).join('; ') || 'clean'} ${JSON.stringify(seam.transition)}`,
+              `${family.id} ${id} ${seed} seam ${seam.from.group.sounding}>${seam.to.group.sounding} truth ${failed.has(seam.to.group.index) ? 'failed' : 'clean'} said ${seam.why.map((w) => FAULTS[w.kind].word).join('; ') || 'clean'} ${JSON.stringify(seam.transition)}`,
             );
         }
       }

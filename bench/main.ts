@@ -8,58 +8,87 @@ import { recordedScales, SOUND_FONT } from './recorded';
 import { engraveTimes, scoreTimes } from './scores';
 import { growthTable, speedTable } from './speed';
 import { steadyErrors } from './steady';
+import { truthTables } from './truth';
 
 const full = process.argv.includes('--full');
+const live = process.argv.includes('--live');
+const wanted = process.argv.slice(2).filter((each) => !each.startsWith('--'));
 
-console.log('\nSpeed: the whole analysis against f0 alone, in one run');
-console.table(speedTable());
-console.log('Cost a minute as takes get longer');
-console.table(growthTable());
+/** Parts by name: `npm run bench -- speed truth` runs these two, without names all of them run. */
+const PARTS: Readonly<Record<string, () => void | Promise<void>>> = {
+  speed() {
+    console.log('\nSpeed: the whole analysis against f0 alone, in one run');
+    console.table(speedTable());
+    console.log('Cost a minute as takes get longer');
+    console.table(growthTable());
+  },
+  scores() {
+    console.log('Writing exercises: every family on every instrument');
+    console.table([scoreTimes()]);
+  },
+  steady() {
+    console.log('Steady tones of the simulated player, every instrument (cents)');
+    console.table([40, 20].map((snrDb) => ({ snrDb, ...steadyErrors(snrDb, full ? 1 : 4) })));
+  },
+  events() {
+    console.log('Events of the simulated player, and notes');
+    eventTable(full ? 10 : 3);
+    console.log('Events heard in takes where nothing went wrong');
+    console.table([falseEvents(full ? 6 : 2)]);
+  },
+  motion() {
+    console.log('Motion within held notes: 95 % of the errors are below');
+    console.table(motionErrors(full ? 12 : 4));
+  },
+  judging() {
+    console.log('Takes of every family on five instruments, with faults: matched, and slurs judged');
+    console.table([judgedFamilies(full ? 20 : 1, full ? 8 : 14)]);
+  },
+  figures() {
+    console.log('Figures of families against what is true of the player');
+    console.table(familyFigures(full ? 20 : 3));
+  },
+  truth() {
+    console.log('Verdicts: the faultless player, and one fault at a time');
+    truthTables(full);
+  },
+  verdict() {
+    console.log('From the last note of a three-minute take to its verdict');
+    console.table(verdictSpeed());
+  },
+  recorded() {
+    if (!existsSync(SOUND_FONT)) {
+      console.log(
+        'Recorded instruments: install fluidsynth and timgm6mb-soundfont to have them measured too.',
+      );
+      return;
+    }
+    console.log('Recorded instruments, chromatic scales: frames off by more than 60 cents, notes found once');
+    console.table(recordedScales());
+  },
+  async live() {
+    if (!live && !wanted.includes('live')) {
+      console.log('With --live, the way from the sound to the painted thread is measured in Chromium too.');
+      return;
+    }
+    console.log('Live, in headless Chromium: from the sound to the painted thread');
+    console.table(await liveTable());
+    console.log('Engraving on a phone’s screen');
+    console.table(await engraveTimes());
+    console.log('A strip of about two hundred notes, scrolled');
+    console.table([await stripScroll()]);
+  },
+};
 
-console.log('Writing exercises: every family on every instrument');
-console.table([scoreTimes()]);
-
-console.log('Steady tones of the simulated player, every instrument (cents)');
-console.table([40, 20].map((snrDb) => ({ snrDb, ...steadyErrors(snrDb, full ? 1 : 4) })));
-
-console.log('Events of the simulated player, and notes');
-eventTable(full ? 10 : 3);
-console.log('Events heard in takes where nothing went wrong');
-console.table([falseEvents(full ? 6 : 2)]);
-
-console.log('Motion within held notes: 95 % of the errors are below');
-console.table(motionErrors(full ? 12 : 4));
-
-console.log('Takes of every family on five instruments, with faults: matched, and slurs judged');
-console.table([judgedFamilies(full ? 20 : 1, full ? 8 : 14)]);
-console.log('Figures of families against what is true of the player');
-console.table(familyFigures(full ? 20 : 3));
-console.log('From the last note of a three-minute take to its verdict');
-console.table(verdictSpeed());
-
-if (existsSync(SOUND_FONT)) {
-  console.log(
-    'Recorded instruments, chromatic scales: frames off by more than 60 cents, notes found exactly once',
-  );
-  console.table(recordedScales());
-} else {
-  console.log('Recorded instruments: install fluidsynth and timgm6mb-soundfont to have them measured too.');
+async function main(): Promise<void> {
+  const unknown = wanted.find((name) => !(name in PARTS));
+  if (unknown !== undefined)
+    throw new Error(`there is no part "${unknown}"; there are ${Object.keys(PARTS).join(', ')}`);
+  for (const [name, part] of Object.entries(PARTS))
+    if (wanted.length === 0 || wanted.includes(name)) await part();
 }
 
-if (process.argv.includes('--live')) {
-  console.log('Live, in headless Chromium: from the sound to the painted thread');
-  void liveTable()
-    .then((rows) => {
-      console.table(rows);
-      console.log('Engraving on a phone’s screen');
-      return engraveTimes();
-    })
-    .then((rows) => {
-      console.table(rows);
-      console.log('A strip of about two hundred notes, scrolled');
-      return stripScroll();
-    })
-    .then((row) => console.table([row]));
-} else {
-  console.log('With --live, the way from the sound to the painted thread is measured in Chromium too.');
-}
+void main().catch((error: unknown) => {
+  console.error(error instanceof Error ? error.message : error);
+  process.exitCode = 1;
+});

@@ -1,9 +1,9 @@
-/** npm run bench [-- --full --live]: accuracy and speed of the listening, as tables. */
+/** npm run bench [-- part … --full --live]: accuracy and speed of listening and judging, as tables. */
 import { join } from 'node:path';
 import { ensureBuild, ensureChromium, ensureModules, root, run } from './ensure.mjs';
 
 ensureModules();
-if (process.argv.includes('--live')) {
+if (process.argv.some((each) => each === '--live' || each === 'live')) {
   ensureChromium();
   ensureBuild();
 }

@@ -14,7 +14,8 @@ function sounding(sound: DroneSound, pitches: readonly number[], volume = 0.4) {
   const outputs = [nodeOf(context.destination)];
   const drone = new Drone(contextOf(context), { pitches, sound, volume, outputs });
   const envelopes = FakeSounding.made.map((voice) => voice.outputs[0] as FakeGain);
-  return { drone, envelopes, whole: envelopes[0]!.outputs[0] as FakeGain };
+  const rests = envelopes.map((envelope) => envelope.outputs[0] as FakeGain);
+  return { drone, envelopes, rests, whole: rests[0]!.outputs[0] as FakeGain };
 }
 
 describe('a drone', () => {
@@ -61,5 +62,14 @@ describe('a drone', () => {
     drone.setSounding(true);
     expect(whole.gain.value).toBe(loud);
     expect(FakeSounding.made).toHaveLength(1);
+  });
+
+  it('leaves out the player’s own note, in whatever octave, and takes it up again', () => {
+    // A, its pure third, its fifth; the player takes the third an octave higher, tempered.
+    const { drone, rests } = sounding('reed', [220, 275, 330]);
+    drone.leaveOut(2 * 277.18);
+    expect(rests.map(({ gain }) => gain.value)).toEqual([1, 0, 1]);
+    drone.leaveOut(null);
+    expect(rests.map(({ gain }) => gain.value)).toEqual([1, 1, 1]);
   });
 });

@@ -1,3 +1,4 @@
+import { findInstrument } from '@/core/instruments';
 import { heldNote, scoreOfFamily } from '@/core/music/scores.testing';
 import { steadyPlayer } from '@/core/lab';
 import type { ListenHandlers, Result, TakeRequestMessage } from '@/worker';
@@ -45,6 +46,7 @@ const problems: string[] = [];
 const score = scoreOfFamily('octave-slurs', 'flute', { tempo: 60 });
 const options = (change: Partial<SessionOptions> = {}): SessionOptions => ({
   score,
+  instrument: findInstrument('flute')!,
   fromBeat: 0,
   rest: score,
   a4: 442,
@@ -168,8 +170,8 @@ describe('a session with a microphone', () => {
     await start();
     microphone.unplug();
     expect(mockWorker.finished[0]).toMatch(/went away/);
-    mockWorker.handlers!.onResult({ kind: 'result' } as Result);
-    expect(results).toEqual([{ result: { kind: 'result' }, name: 'Stand microphone' }]);
+    mockWorker.handlers!.onResult({ floorDb: -70 } as Result);
+    expect(results).toEqual([{ result: { floorDb: -70 }, name: 'Stand microphone' }]);
     expect(FakeContext.last.closed).toBe(true);
     expect(mockWorker.closed).toBe(true);
     session!.finish();

@@ -1,3 +1,4 @@
+import { findInstrument } from '@/core/instruments';
 import { heldNote } from '@/core/music/scores.testing';
 import { RunningStore, type RunningStretch } from './runningStore';
 import { MapStorage } from './storage.testing';
@@ -13,6 +14,7 @@ const stretch = (beat: number, place: number): RunningStretch => ({
       sampleRate: 48_000,
       a4: 440,
       score,
+      instrument: findInstrument('flute')!,
       gainControlled: false,
       longestSeconds: 900,
       firstBeat: 1.5,

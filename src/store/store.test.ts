@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { copyOf, findInstrument } from '@/core/instruments';
+import { scoreOfFamily } from '@/core/music/scores.testing';
 import type { Take } from '@/core/take';
 import { emptyTake } from '@/core/take/takes.testing';
 import { LedgerStore } from './ledgerStore';
@@ -76,7 +77,7 @@ describe('damage', () => {
     storage.map.set('settings', 'null');
     const log = await store.readLog();
     expect(log.takes.map((take) => take.id)).toEqual(['a']);
-    expect(log.damaged.map((record) => record.key).sort()).toEqual(['take/odd', 'take/torn']);
+    expect(log.damaged.map((record) => record.key).sort()).toEqual(['settings', 'take/odd', 'take/torn']);
     expect(storage.map.get('damaged/take/torn')).toContain('{\\"version\\":1');
     expect(await store.readSettings()).toEqual(defaultSettings);
   });
@@ -106,6 +107,48 @@ describe('older records', () => {
   );
 });
 
+describe('takes of the first version', () => {
+  it('get roles for their notes, and the instrument that they were played on', async () => {
+    const score = scoreOfFamily('bends', 'flute');
+    const { instrument, ...old } = {
+      ...emptyTake({ id: 'old', score }),
+      version: 1,
+      score: {
+        ...score,
+        notes: score.notes.map(({ role, open, company, ...note }) => ({
+          ...note,
+          was: [role, open, company],
+        })),
+        counts: { measures: ['bend', 'level'], events: [], feeds: score.counts.feeds, exploring: true },
+      },
+    };
+    expect(instrument?.id).toBe('flute');
+    storage.map.set('take/old', JSON.stringify(old));
+    const take = await store.readTake('old');
+    expect(take?.instrument?.id).toBe('flute');
+    expect(take?.score.notes.map(({ role }) => role)).toEqual(score.notes.map(({ role }) => role));
+    expect(take?.score.counts).toEqual(score.counts);
+  });
+
+  it('of an instrument that is not known are kept without one', async () => {
+    const score = { ...scoreOfFamily('bends', 'flute'), instrumentId: 'own-lost' };
+    storage.map.set('take/lost', JSON.stringify({ ...emptyTake({ id: 'lost', score }), version: 1 }));
+    expect((await store.readTake('lost'))?.instrument).toBeNull();
+  });
+});
+
+test('limits of time that were set in seconds are kept in milliseconds', () => {
+  const old = {
+    ...defaultSettings,
+    version: 4,
+    ownLimits: { seamSeconds: 0.12, holdShare: 0.7, centreCents: 4 },
+  };
+  expect(readRecord(settingsKind, JSON.stringify(old))).toMatchObject({
+    ok: true,
+    value: { ownLimits: { seamMs: 120, holdPercent: 70, centreCents: 4 } },
+  });
+});
+
 test('settings of earlier versions are brought up to date, and an instrument of one’s own survives being read', () => {
   const longTone = { instrumentId: 'oboe', written: 72, beats: 6, tempo: 60 };
   const { theme, source, keepAudio, audioQuotaMegabytes } = defaultSettings;
@@ -122,7 +165,7 @@ test('settings of earlier versions are brought up to date, and an instrument of 
   expect(readRecord(settingsKind, JSON.stringify(first))).toMatchObject({
     ok: true,
     value: {
-      version: 4,
+      version: 5,
       a4: 442,
       instrumentId: 'oboe',
       metronome: { mode: 'sight' },

@@ -16,14 +16,15 @@ const { audio } = perform({
   tailSeconds: 0.5,
 });
 const request = {
+  id: 3,
   score,
+  instrument: findInstrument('flute')!,
   sampleRate: RATE,
   a4: 440,
   gainControlled: false,
   longestSeconds: 60,
   firstBeat: null,
   roundTrip: { seconds: 0, how: 'exact' },
-  ownInstruments: [],
 };
 
 const replies: Reply[] = [];
@@ -38,7 +39,7 @@ const hear = (frame: number, samples: Float32Array) =>
   port.onmessage?.({ data: { frame, rate: RATE, samples } });
 const ofKind = <K extends Reply['kind']>(kind: K) =>
   replies.filter((reply): reply is Extract<Reply, { kind: K }> => reply.kind === kind);
-const result = (): Result => ofKind('result')[0]!;
+const result = (): Result => ofKind('result')[0]!.result;
 
 beforeAll(() => {
   jest.requireActual('./worker');
@@ -113,8 +114,8 @@ describe('the worker', () => {
   });
 
   it('plays for those who want to listen', () => {
-    const { ownInstruments, a4 } = request;
-    const rest = { ownInstruments, a4, score, player: steadyPlayer, seed: 2, sampleRate: RATE };
+    const { id, instrument, a4 } = request;
+    const rest = { id, instrument, a4, score, player: steadyPlayer, seed: 2, sampleRate: RATE };
     send({ kind: 'simulate', ...rest, leadSeconds: 0.5, tailSeconds: 0.5 });
     expect(ofKind('simulated')[0]!.audio).toEqual(audio);
   });
@@ -122,14 +123,12 @@ describe('the worker', () => {
   it.each([
     ['a message of no kind', { kind: 'sing' }],
     ['a request that lacks its score', { kind: 'listen', ...request, score: undefined }],
-    [
-      'an instrument that there is not',
-      { kind: 'listen', ...request, score: { ...score, instrumentId: 'x' } },
-    ],
+    ['a request that lacks its instrument', { kind: 'listen', ...request, instrument: undefined }],
   ])('%s fails with words, and nothing hangs', (_, message) => {
     send(message, [port]);
     expect(ofKind('failed')).toHaveLength(1);
     expect(ofKind('failed')[0]!.problem.length).toBeGreaterThan(5);
+    if ('id' in message) expect(ofKind('failed')[0]!.id).toBe(message.id);
   });
 
   it('samples that are none fail the take, not the worker', () => {

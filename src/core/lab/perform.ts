@@ -1,7 +1,7 @@
 import { beatsToSeconds, hairpinsOf, scoreBeats, secondsAt, type Score, type ScoreNote } from '@/core/music';
 import { soundingOf, type Instrument } from '@/core/instruments';
 import { groupsOf, type Group } from '@/core/hearing/matching';
-import type { Decibels, Hertz, Midi, Seconds } from '@/core/tuning';
+import { justRatio, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/tuning';
 import { courseOf, DYNAMIC_DB, type Plan } from './course';
 import { noFaults, planNote, SLUR, type FaultRates, type NotePlan, type TrueEvent } from './faults';
 import type { Player } from './player';
@@ -72,6 +72,16 @@ export function perform(options: PerformOptions): Performance {
   return { audio, sampleRate, notes, events };
 }
 
+/** What a note over a drone is tuned by: the pure interval to its root, against the tempered one. */
+function pureOver(score: Score, instrument: Instrument, sounding: Midi): number {
+  const asked = score.parameters['root'];
+  const root = typeof asked === 'number' ? soundingOf(instrument, asked) : score.drone[0];
+  if (root === undefined) return 1;
+  const up = (((sounding - root) % 12) + 12) % 12;
+  const [p, q] = justRatio(up);
+  return p / q / 2 ** (up / 12);
+}
+
 /** When each note begins: the player's tempo, lateness, and an error of each attack by itself. */
 function startsOf({ score, player, leadSeconds, seed }: PerformOptions): Seconds[] {
   const random = new Random(seed ^ 0x5eed);
@@ -108,7 +118,8 @@ function playGroup(
   // A harmonic is a multiple of its fundamental, and lies where no tempered note does.
   const targetOf = ({ written, fingered, mode }: ScoreNote) =>
     fingered === null || mode === null
-      ? frequencyOf(soundingOf(instrument, written))
+      ? frequencyOf(soundingOf(instrument, written)) *
+        pureOver(score, instrument, soundingOf(instrument, written))
       : mode * frequencyOf(soundingOf(instrument, fingered));
   const faults = planNote(
     instrument,

@@ -48,20 +48,31 @@ const EXPLAINS: Readonly<Partial<Record<FaultKind, Consequences>>> = {
   'steadily-low': { here: INTERVAL, next: INTERVAL },
   'steadily-high': { here: INTERVAL, next: INTERVAL },
   vibrato: { here: ['unsteady', 'short-purity', 'sinking', 'rising', 'fading-hold'], next: [] },
-  'fading-hold': { here: ['short-purity', 'airy'], next: [] },
+  'fading-hold': { here: ['short-purity', 'airy'], next: ['bump'] },
+  'flat-when-fading': { here: ['steadily-low', 'steadily-high'], next: [] },
+  'sharp-when-fading': { here: ['steadily-low', 'steadily-high'], next: [] },
+  rush: { here: ['uneven'], next: [] },
+  drag: { here: ['uneven'], next: [] },
   sinking: { here: ['short-purity'], next: [] },
   rising: { here: ['short-purity'], next: [] },
-  unsteady: { here: ['short-purity'], next: [] },
+  unsteady: {
+    here: ['short-purity', 'sinking', 'rising', 'steadily-low', 'steadily-high', 'slow-slur', 'overshoot'],
+    next: ['slow-slur', 'overshoot'],
+  },
 };
 
 /** Faults without those that others at their place account for: one thing is told once, as what it was. */
 export function withoutConsequences(faults: readonly Fault[]): Fault[] {
   const explained = (fault: Fault) =>
-    fault.group !== null &&
     faults.some((cause) => {
       const { here, next } = EXPLAINS[cause.kind] ?? { here: [], next: [] };
+      if (cause === fault) return false;
       if (cause.group === fault.group) return here.includes(fault.kind);
-      return cause.group === fault.group! - 1 && fault.atSlur && next.includes(fault.kind);
+      if (cause.group === null || fault.group === null) return false;
+      // A note that a wrong one stood in for, or ran into, is not missing besides.
+      if (fault.kind === 'missed')
+        return cause.kind === 'wrong-note' && Math.abs(cause.group - fault.group) === 1;
+      return cause.group === fault.group - 1 && fault.atSlur && next.includes(fault.kind);
     });
   return faults.filter((fault) => !explained(fault));
 }

@@ -7,6 +7,8 @@ interface Details {
   readonly atSlur?: boolean;
   readonly confidence?: number;
   readonly size?: number;
+  /** Beyond by more than the figure may be wrong. */
+  readonly beyondError?: boolean;
 }
 
 const SURE = 0.8;
@@ -31,9 +33,11 @@ export function beyond(
   found: Figure | undefined,
   limit: number,
   kind: FaultKind,
-  { size, ...details }: Details = {},
+  { size, beyondError = false, ...details }: Details = {},
 ): Fault[] {
-  if (!isKnown(found) || Math.abs(found.value) <= limit) return [];
+  if (!isKnown(found)) return [];
+  const error = beyondError ? (found.spread ?? 0) : 0;
+  if (Math.abs(found.value) - error <= limit) return [];
   const over = size ?? Math.abs(found.value) / limit;
   return [faultAt(judging, found.at, kind, over, amountOf(found, limit), details)];
 }

@@ -179,6 +179,15 @@ export const LIMITS = {
     1,
     40,
   ),
+  rangeDb: limit(
+    'Range of a line',
+    'dB',
+    'The least distance from soft to loud in a taper or a swell.',
+    [5, 7, 9, 11],
+    1,
+    2,
+    30,
+  ),
   windowDb: limit(
     'Dynamic window',
     'dB',

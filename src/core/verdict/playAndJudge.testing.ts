@@ -1,5 +1,6 @@
 import type { Score } from '@/core/music';
 import { steadyPlayer, type FaultRates, type Player, simulateTake } from '@/core/lab';
+import { sharedTake } from '@/core/lab/shared.testing';
 import type { Take } from '@/core/take';
 import { judge, limitsOf, say } from '.';
 
@@ -10,7 +11,7 @@ export function playAndJudge(
   player: Player = steadyPlayer,
   faults: Partial<FaultRates> = {},
 ) {
-  const played = simulateTake({ score, seed, player: { ...player, riseSeconds: 0.03 }, faults });
+  const played = sharedTake({ score, seed, player: { ...player, riseSeconds: 0.03 }, faults });
   return { ...played, ...judged(played.take), score: played.take.score };
 }
 

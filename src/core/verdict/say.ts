@@ -196,7 +196,7 @@ export function readable(found: Figure): { value: string | null; unit: string } 
   if (!isKnown(found)) return { value: null, unit: '' };
   const { decimals } = FIGURES[found.id];
   const number = fixed(found.value, decimals);
-  const one = number === '1' && found.of === undefined;
+  const one = Math.abs(found.value) < 1.5 && /^−?1$/.test(number) && found.of === undefined;
   const unit = one
     ? found.unit.replace(/^(\w+)s\b/, (word, stem: string) => (['ms', 'dBFS'].includes(word) ? word : stem))
     : found.unit;

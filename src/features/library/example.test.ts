@@ -1,4 +1,5 @@
 import { act, createElement } from 'react';
+import { findInstrument } from '@/core/instruments';
 import { beatsToSeconds, type Score } from '@/core/music';
 import { heldNote, scoreOfFamily } from '@/core/music/scores.testing';
 import type { FaultRates } from '@/core/lab';
@@ -45,11 +46,13 @@ jest.mock('@/worker', () => ({
   },
 }));
 
+const flute = findInstrument('flute')!;
+
 describe('an example', () => {
   let page: Mounted;
   let example: ReturnType<typeof useExample>;
   function Example({ score }: { score: Score | null }) {
-    example = useExample(score, 442);
+    example = useExample(score, flute, 442);
     return null;
   }
   const show = (score: Score | null) => (page = mount(createElement(Example, { score })));

@@ -30,7 +30,7 @@ async function begun(following: Following, { byBeat = true, waits = false, fromB
   return session;
 }
 const following = (byBeat: boolean, group = 0) =>
-  new Following({ score, instrument: flute, settings: defaultSettings, byBeat }, group);
+  new Following({ score, instrument: flute, settings: defaultSettings, byBeat, limitCents: 8 }, group);
 
 describe('following', () => {
   it('paints no sound from before the music, but a note that comes a little early', async () => {

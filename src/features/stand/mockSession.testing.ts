@@ -37,6 +37,9 @@ export class MockSession {
     this.isBeating = true;
     this.beat = this.options.fromBeat - Math.max(this.options.score.countInBeats, 2);
   }
+  leaveOut() {
+    // The drone of these tests has no notes of its own.
+  }
   setDroneSounding(sounding: boolean) {
     this.droneHeard.push(sounding);
   }
@@ -53,7 +56,7 @@ export class MockSession {
     this.finished.push(interruption);
     const whole = silentHeard(Math.max(1, Math.round(this.seconds * RATE)), RATE);
     const source = { kind: 'microphone', name: 'stand-in', processing: [] } as never;
-    this.options.onResult({ kind: 'result', ...whole, interruption }, source, RATE);
+    this.options.onResult({ ...whole, interruption }, source, RATE);
   }
 
   /** Sound for some seconds: a sounding pitch, or null for silence. */

@@ -1,3 +1,4 @@
+import { findInstrument } from '@/core/instruments';
 import { act, createElement } from 'react';
 import type { Score } from '@/core/music';
 import { scoreOfFamily } from '@/core/music/scores.testing';
@@ -58,6 +59,7 @@ async function stand(
   page = mount(
     createElement(StandStage, {
       score,
+      instrument: findInstrument('flute')!,
       settings: { ...defaultSettings, ...change },
       running,
       onDone: () => ended.push('done'),

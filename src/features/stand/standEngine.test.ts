@@ -36,7 +36,7 @@ let engine: StandEngine;
 
 function stand(score: Score, change: Partial<Settings> = {}, running: Running | null = null): StandEngine {
   const settings = { ...defaultSettings, ...change };
-  engine = new StandEngine({ score, settings, running, onDone: () => done++ });
+  engine = new StandEngine({ score, instrument: flute, settings, running, onDone: () => done++ });
   return engine;
 }
 async function started(score: Score, change: Partial<Settings> = {}): Promise<MockSession> {

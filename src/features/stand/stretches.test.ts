@@ -1,3 +1,4 @@
+import { findInstrument } from '@/core/instruments';
 import { heldNote } from '@/core/music/scores.testing';
 import type { Note } from '@/core/hearing/notes';
 import { silentHeard } from '@/core/take/takes.testing';
@@ -37,6 +38,7 @@ const beside = (part: Partial<KeptBeside> = {}): KeptBeside => ({
     sampleRate: RATE,
     a4: 440,
     score,
+    instrument: findInstrument('flute')!,
     gainControlled: false,
     longestSeconds: 900,
     firstBeat: 0.5,
@@ -53,7 +55,7 @@ function mockHeard(samples: number): Result {
   const silent = silentHeard(samples, RATE);
   const note = { startSeconds: 0.2, endSeconds: silent.durationSeconds - 0.2, soundingMidi: 69 } as Note;
   const timing = { ...silent.timing, firstBeatSeconds: 0.5 };
-  return { kind: 'result', ...silent, notes: [note], timing, interruption: null };
+  return { ...silent, notes: [note], timing, interruption: null };
 }
 const sound = (samples: number) => new Int16Array(samples);
 const stopped = source as unknown as Parameters<Stretches['finish']>[1];

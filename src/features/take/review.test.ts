@@ -1,5 +1,5 @@
 import { createElement } from 'react';
-import { judge, limitsOf } from '@/core/verdict';
+import { judge, limitsOf, say } from '@/core/verdict';
 import { asWritten } from '@/core/verdict/asWritten.testing';
 import { advise } from '@/core/verdict/coach';
 import { scoreOfFamily } from '@/core/music/scores.testing';
@@ -15,7 +15,7 @@ jest.mock('expo-router', () => ({ useRouter: () => ({ push: (path: string) => mo
 // Parts that a browser loads later are here at once.
 jest.mock('./later', () => ({
   ...jest.requireActual<object>('./CloseUp'),
-  ...jest.requireActual<object>('./drawings/DrawingView'),
+  ...jest.requireActual<object>('../../ui/charts'),
 }));
 jest.mock('@/store', () => ({
   ...jest.requireActual<object>('@/store'),
@@ -51,9 +51,10 @@ describe('a take for review', () => {
     ],
   });
   const judgement = judge(take, limitsOf('steady'));
+  const verdict = say(judgement, 'english');
 
   it('shows first what stood out, all of it on demand, and one place from near at a time', () => {
-    page = mount(createElement(TakeStrip, { take, judgement }));
+    page = mount(createElement(TakeStrip, { take, judgement, verdict }));
     const rows = () =>
       Array.from(
         page.page.querySelectorAll('[data-testid^="note-"]'),
@@ -71,8 +72,8 @@ describe('a take for review', () => {
   });
 
   it('one thing to try, the other schools a tap away, and the drill on the stand with one tap', () => {
-    const advice = advise(judgement, score, 'air')!;
-    page = mount(createElement(AdviceCard, { advice, instrumentId: 'flute', from: '/log/x' }));
+    const advice = advise(judgement, 'air', 'english')!;
+    page = mount(createElement(AdviceCard, { advice, instrument: take.instrument, from: '/log/x' }));
     expect(page.byId('attempt').textContent).toBe(advice.attempt);
     for (const { attempt } of advice.others) expect(page.words()).not.toContain(attempt);
     page.tap(page.find('button', 'Other ways to see it'));
@@ -89,8 +90,8 @@ describe('a take for review', () => {
   });
 
   it('an exercise that this instrument cannot be given opens its page instead', () => {
-    const advice = { ...advise(judgement, score, 'air')!, drill: null };
-    page = mount(createElement(AdviceCard, { advice, instrumentId: 'no-such-instrument', from: '/' }));
+    const advice = { ...advise(judgement, 'air', 'english')!, drill: null };
+    page = mount(createElement(AdviceCard, { advice, instrument: null, from: '/' }));
     page.tap(page.byId('serves'));
     expect(mockPlaces).toEqual([`/exercise/${advice.serves.family}`]);
     expect(mockOnStand).toEqual([]);

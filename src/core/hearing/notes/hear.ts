@@ -7,6 +7,7 @@ import { soundingLine } from './line';
 import { measureNote } from './measure';
 import type { HearingOptions } from './hearing';
 import type { Note, NoteEvent, Transition } from './note';
+import { atItsOnset } from './onset';
 import { plateausOf } from './plateaus';
 import { transitionsBetween } from './transitions';
 import { liftUndertones, undertonesIn } from './undertones';
@@ -20,7 +21,7 @@ export interface Heard {
   readonly floorDb: Decibels;
 }
 
-/** From the first energy to the tone: later than this, and than the window takes to find a pitch, is late. */
+/** From the first energy to the tone: later than this is late. */
 const LATE_SPEECH_SECONDS = 0.06;
 
 /** From frames to notes and events: what was played, when, and how. */
@@ -29,8 +30,10 @@ export function hearNotes(frames: Frames, instrument: Instrument, options: Heari
   const line = soundingLine(frames, a4);
   const plateaus = liftUndertones(plateausOf(line, frames.hopSeconds), line, frames, instrument);
   const played = separateDetours(plateaus, line, frames.hopSeconds, instrument, a4);
-  const notes = played.notes.map((plateau) => measureNote(frames, line, plateau, instrument, options));
-  const pitchWindow = frames.settings.pitch.window / frames.settings.pitch.rate;
+  const found = played.notes.map((plateau) => measureNote(frames, line, plateau, instrument, options));
+  const notes = found.map((note, i) =>
+    played.notes[i]!.joined ? note : atItsOnset(note, found[i - 1], frames.settings, a4),
+  );
   const events = [
     ...played.events.map((event) => ({ ...event, noteIndex: noteAt(notes, event) })),
     // With company a second pitch below the note is no undertone.
@@ -38,7 +41,7 @@ export function hearNotes(frames: Frames, instrument: Instrument, options: Heari
       ? []
       : played.notes.flatMap((plateau, index) => undertonesIn(plateau, index, line, frames, instrument, a4))),
     ...gapsBetween(played.notes, frames, a4),
-    ...notes.flatMap((note, index) => faultsOf(note, index, pitchWindow, options)),
+    ...notes.flatMap((note, index) => faultsOf(note, index, options)),
   ];
   return {
     notes,
@@ -57,10 +60,10 @@ function noteAt(notes: readonly Note[], event: NoteEvent): number | null {
 }
 
 /** Events that follow from a note's own figures. */
-function faultsOf(note: Note, noteIndex: number, pitchWindow: Seconds, options: HearingOptions): NoteEvent[] {
+function faultsOf(note: Note, noteIndex: number, options: HearingOptions): NoteEvent[] {
   const { startSeconds, endSeconds, soundingMidi, attack } = note;
   const events: NoteEvent[] = [];
-  if (attack.speechSeconds !== null && attack.speechSeconds > LATE_SPEECH_SECONDS + pitchWindow / 2) {
+  if (attack.speechSeconds !== null && attack.speechSeconds > LATE_SPEECH_SECONDS) {
     const from = startSeconds - attack.speechSeconds;
     events.push({
       kind: 'late-speech',

@@ -69,7 +69,7 @@ export const climb: Measure = {
       lines: {
         'modes-reached':
           lost.length === 0
-            ? 'Every one of them spoke.'
+            ? 'Every mode spoke.'
             : `Not reached: ${listed(lost.map(({ group }) => nameAt(group.index)))}.`,
         'mode-cents': !isKnown(cents)
           ? because(cents?.unknown ?? 'no-fundamental')

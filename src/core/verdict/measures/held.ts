@@ -7,6 +7,7 @@ import type { FigureId } from '../figures';
 import { NOTHING, numbers, SILENT, type Measure } from '../measure';
 import { centsOff, playedNotes } from '../reading';
 import { because, fixed, sized } from '../words';
+import { centreError, driftError } from './tone';
 
 /** One held note, looked at from every side. */
 export const held: Measure = {
@@ -14,14 +15,24 @@ export const held: Measure = {
     const [pair] = playedNotes(reading);
     if (!pair) return NOTHING;
     const { note } = pair;
-    const of = (id: FigureId, value: number | null, name: string = id): Figure =>
-      figure(id, value, { at: null, groups: [pair.match.group.index] }, note.unknown[name] ?? 'too-short');
+    const of = (
+      id: FigureId,
+      value: number | null,
+      name: string = id,
+      spread: number | null = null,
+    ): Figure =>
+      figure(
+        id,
+        value,
+        { at: null, groups: [pair.match.group.index], spread },
+        note.unknown[name] ?? 'too-short',
+      );
     const { firstBeatSeconds, roundTrip } = reading.timing;
     const late = firstBeatSeconds === null ? null : note.startSeconds - firstBeatSeconds - roundTrip.seconds;
     const swing = note.wobbleCents === null ? null : (note.vibrato?.extentCents ?? 0);
     return numbers([
-      of('centre', centsOff(reading, pair), 'centreCents'),
-      of('drift', note.driftCentsPerSecond, 'driftCentsPerSecond'),
+      of('centre', centsOff(reading, pair), 'centreCents', centreError(note)),
+      of('drift', note.driftCentsPerSecond, 'driftCentsPerSecond', driftError(note)),
       of('wobble', note.wobbleCents, 'wobbleCents'),
       of('vibrato', swing, 'wobbleCents'),
       ...(note.vibrato ? [of('vibrato-rate', note.vibrato.rateHz)] : []),
@@ -48,8 +59,12 @@ export const held: Measure = {
     const fade = at('fade');
     const swing = valueOf(figures, 'vibrato') ?? 0;
     return [
-      ...beyondEither(judging, at('centre'), limits.centreCents, ['steadily-low', 'steadily-high']),
-      ...beyondEither(judging, at('drift'), limits.driftCentsPerSecond, ['sinking', 'rising']),
+      ...beyondEither(judging, at('centre'), limits.centreCents, ['steadily-low', 'steadily-high'], {
+        beyondError: true,
+      }),
+      ...beyondEither(judging, at('drift'), limits.driftCentsPerSecond, ['sinking', 'rising'], {
+        beyondError: true,
+      }),
       ...beyond(judging, at('wobble'), limits.wobbleCents, 'unsteady'),
       ...(isKnown(fade) && fade.value < 0
         ? beyond(judging, fade, limits.fadeDbPerSecond, 'fading-hold')

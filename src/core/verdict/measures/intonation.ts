@@ -72,7 +72,7 @@ export const just: Measure = {
       headline: cents.length === 1 ? `A pure ${name(worst.at)}` : 'All near the pure intervals',
       lines: {
         just: `${cents.length === 1 ? 'The' : 'Furthest: the'} ${name(worst.at)} (${speaking.nameAt(worst.at)}), ${pure ? 'pure' : leaningText(worst.value)}.`,
-        beats: beats < STILL_HZ ? 'The beats stood nearly still.' : 'Slow the beats until they stand still.',
+        beats: beats < STILL_HZ ? 'The beats stood nearly still.' : 'Slow the beats to a standstill.',
       },
     };
   },

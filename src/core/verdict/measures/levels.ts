@@ -8,6 +8,9 @@ import { playedAs, playedNotes, roleOf, traced, type PlayedNote, type Reading } 
 import { fixed, sized } from '../words';
 import { spreadOf } from './tone';
 
+/** What the level of a held note is worth. */
+const LEVEL_ERROR_DB = 0.5;
+
 /** The softest and the loudest that each note was held at. */
 export const window: Measure = {
   measure(reading) {
@@ -38,7 +41,7 @@ export const window: Measure = {
   judge(figures, judging) {
     const { windowDb } = judging.limits;
     return figuresAt(figures, 'window-note')
-      .filter(({ value }) => value < windowDb)
+      .filter(({ value }) => value + LEVEL_ERROR_DB < windowDb)
       .map((each) =>
         faultAt(
           judging,

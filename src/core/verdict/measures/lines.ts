@@ -93,14 +93,14 @@ export const line: Measure = {
       ...figuresAt(figures, 'line-off').flatMap((each) =>
         beyond(judging, each, limits.lineDb, 'uneven-line'),
       ),
-      ...(isKnown(range) && range.value < limits.windowDb && spansAreWide(score.notes)
+      ...(isKnown(range) && range.value < limits.rangeDb && spansAreWide(score.notes)
         ? [
             faultAt(
               judging,
               null,
               'narrow-window',
-              limits.windowDb / Math.max(1, range.value),
-              amountOf(range, limits.windowDb),
+              limits.rangeDb / Math.max(1, range.value),
+              amountOf(range, limits.rangeDb),
             ),
           ]
         : []),

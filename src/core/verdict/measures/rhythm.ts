@@ -1,11 +1,10 @@
 import { deviation } from 'd3-array';
-import { leastSquares, median, quantile } from '@/core/base';
+import { median, quantile, robustSlopeOver } from '@/core/base';
 import { amountOf, beyond, faultAt } from '../fault';
 import { figure, figuresAt, isKnown, valueOf, wholeOf, type Figure } from '../figure';
 import { NOTHING, numbers, SILENT, type Judging, type Measure } from '../measure';
-import { playedNotes, scoreNoteOf, type Reading } from '../reading';
+import { eventsOf, playedNotes, scoreNoteOf, type Reading } from '../reading';
 import { because, fixed, sized } from '../words';
-import { spreadOf } from './tone';
 
 /** One attack against its place. Late is positive. */
 interface Offset {
@@ -19,13 +18,17 @@ function offsetsOf(reading: Reading): Offset[] | null {
   const { secondsOf } = reading.beats;
   if (!secondsOf) return null;
   const all = reading.score.counts.timed === 'all';
-  return playedNotes(reading)
-    .filter(({ match }) => all || !match.group.slurred)
-    .map(({ match: { group }, note }) => ({
-      group: group.index,
-      beat: group.startBeat,
-      ms: 1000 * (note.startSeconds - secondsOf(group.startBeat)),
-    }));
+  return (
+    playedNotes(reading)
+      .filter(({ match }) => all || !match.group.slurred)
+      // What spoke late is told by itself, and says nothing of the player's time.
+      .filter(({ match }) => eventsOf(reading, match).every(({ kind }) => kind !== 'late-speech'))
+      .map(({ match: { group }, note }) => ({
+        group: group.index,
+        beat: group.startBeat,
+        ms: 1000 * (note.startSeconds - secondsOf(group.startBeat)),
+      }))
+  );
 }
 
 /** Of a few attacks no tempo can be told: they are taken about their mean. */
@@ -33,27 +36,21 @@ const FEWEST_FOR_TEMPO = 5;
 /** A tempo of one's own is told from this share of the asked one. */
 const LEAST_DRIFT = 0.012;
 
-/** Robust line through offsets over the beats: what is left of each, and the slope in ms a beat. */
+/** Of attacks nearer than this no tempo is told. */
+const LEAST_BEATS = 0.9;
+
+/**
+ * Line through offsets over the beats (Theil–Sen, so that one note that is late by itself does not tilt it): the slope in ms a
+ * beat, and what is left of each.
+ */
 function lineThrough(offsets: readonly Offset[]): { perBeat: number; rest: number[] } {
-  const about = (rows: readonly Offset[]) => {
-    const { slope, intercept } = leastSquares(
-      rows.map(({ beat }) => beat),
-      rows.map(({ ms }) => ms),
-    );
-    return (row: Offset) => row.ms - intercept - slope * row.beat;
-  };
-  const middle = median(offsets.map(({ ms }) => ms));
-  if (offsets.length < FEWEST_FOR_TEMPO) return { perBeat: 0, rest: offsets.map(({ ms }) => ms - middle) };
-  const first = about(offsets);
-  const spread = spreadOf(offsets.map(first)) ?? Infinity;
-  // One note that is late by itself must not tilt the line.
-  const near = offsets.filter((row) => Math.abs(first(row)) <= Math.max(3 * spread, 1));
-  const { slope } = leastSquares(
-    near.map(({ beat }) => beat),
-    near.map(({ ms }) => ms),
-  );
-  const rest = near.length < FEWEST_FOR_TEMPO ? first : about(near);
-  return { perBeat: near.length < FEWEST_FOR_TEMPO ? 0 : slope, rest: offsets.map(rest) };
+  const beats = offsets.map(({ beat }) => beat);
+  const ms = offsets.map((offset) => offset.ms);
+  const slope = offsets.length < FEWEST_FOR_TEMPO ? 0 : robustSlopeOver(beats, ms, LEAST_BEATS);
+  const perBeat = Number.isFinite(slope) ? slope : 0;
+  const left = offsets.map((offset) => offset.ms - perBeat * offset.beat);
+  const middle = median(left);
+  return { perBeat, rest: left.map((each) => each - middle) };
 }
 
 /** Share of a normal spread that lies within one standard deviation; single late notes leave it where it is. */
@@ -75,7 +72,10 @@ export const rhythm: Measure = {
     const swing = score.swing ? swingOf(reading, offsets) : null;
     return numbers([
       ...offsets.map(({ group, ms }) => figure('attack-offset', ms, { at: group })),
-      figure('offset', median(offsets.map(({ ms }) => ms)), { ...about, spread }),
+      figure('offset', median(offsets.map(({ ms }) => ms)), {
+        ...about,
+        spread: spread / Math.sqrt(offsets.length),
+      }),
       figure('attack-spread', spread, about),
       ...(score.tempo === null ? [] : [figure('tempo', score.tempo / (1 + slope), about)]),
       ...(swing === null ? [] : [figure('swing', swing, about)]),
@@ -94,11 +94,13 @@ export const rhythm: Measure = {
         ? [faultAt(judging, null, drift > 0 ? ahead : behind, 1.5, amountOf(tempo, null))]
         : beyond(judging, offset, limits.rushMs, offset.value < 0 ? ahead : behind, {
             confidence: judging.roundTrip === 'assumed' ? 0.4 : 0.8,
+            beyondError: true,
           });
+    const uneven = beyond(judging, wholeOf(figures, 'attack-spread'), limits.timingSpreadMs, 'uneven');
     return [
       ...steady,
-      ...beyond(judging, wholeOf(figures, 'attack-spread'), limits.timingSpreadMs, 'uneven'),
-      ...(drift === 0 ? alone(figures, judging, offset.value, limits.attackMs) : []),
+      ...uneven,
+      ...(drift === 0 && uneven.length === 0 ? alone(figures, judging, offset.value, limits.attackMs) : []),
     ];
   },
 

@@ -12,9 +12,14 @@ import { differenceWord, distanceOf } from '../sameness';
 import { fixed, sized } from '../words';
 import { judgedSlurs } from './slurs';
 
-/** The note that the others are held against: the best of the day, or a problem note's best neighbour; else the first. */
-function referenceOf(reading: Reading): PlayedNote | undefined {
-  return playedAs(reading, 'reference')[0] ?? playedAs(reading, 'neighbour')[0] ?? playedNotes(reading)[0];
+/**
+ * The note that a note is held against: the best of the day, a problem note's best neighbour, or else the first of its own
+ * breath: notes far from each other are of different colour by their pitch alone.
+ */
+function referenceOf(reading: Reading): (pair: PlayedNote) => PlayedNote {
+  const one = playedAs(reading, 'reference')[0] ?? playedAs(reading, 'neighbour')[0];
+  const all = playedNotes(reading);
+  return (pair) => one ?? all.find(({ match }) => match.group.phrase === pair.match.group.phrase) ?? pair;
 }
 
 /** Parts of a distance as figures. */
@@ -33,27 +38,27 @@ const NO_BRIGHTER_STEPS = 0.5;
 /** Each note against the reference: colour, air, level. Where one is the problem, only that one. */
 export const sameness: Measure = {
   measure(reading) {
-    const reference = referenceOf(reading);
-    if (!reference) return NOTHING;
+    const referenceTo = referenceOf(reading);
     const problems = playedAs(reading, 'problem');
     const others = problems.length > 0 ? problems : playedNotes(reading);
-    const rows = others
-      .filter(({ match }) => match !== reference.match)
-      .flatMap(({ match, note }): Figure[] => {
-        const { steps, parts } = distanceOf(note, reference.note);
-        return steps === null
-          ? []
-          : [
-              ...parts.map((part) => figure(PARTS[part.feature], part.steps, { at: match.group.index })),
-              figure('unlike', steps, {
-                at: match.group.index,
-                groups: [match.group.index, reference.match.group.index],
-              }),
-            ];
-      });
+    const rows = others.flatMap((pair): Figure[] => {
+      const { match, note } = pair;
+      const reference = referenceTo(pair);
+      if (reference.match === match) return [];
+      const { steps, parts } = distanceOf(note, reference.note);
+      return steps === null
+        ? []
+        : [
+            ...parts.map((part) => figure(PARTS[part.feature], part.steps, { at: match.group.index })),
+            figure('unlike', steps, {
+              at: match.group.index,
+              groups: [match.group.index, reference.match.group.index],
+            }),
+          ];
+    });
     if (rows.length === 0) return NOTHING;
     const values = figuresAt(rows, 'unlike').map(({ value }) => value);
-    const groups = [reference.match.group.index, ...figuresAt(rows, 'unlike').map(({ at }) => at)];
+    const groups = [...new Set(figuresAt(rows, 'unlike').flatMap((each) => [...each.groups].reverse()))];
     return numbers([...rows, figure('sameness', median(values), { groups, n: values.length })]);
   },
   judge(figures, judging) {
@@ -69,7 +74,7 @@ export const sameness: Measure = {
     const whole = wholeOf(figures, 'sameness');
     const worst = most(figuresAt(figures, 'unlike'));
     if (!isKnown(whole) || !worst) return SILENT;
-    const reference = nameAt(whole.groups[0]!);
+    const reference = nameAt(worst.groups[1] ?? worst.at);
     return {
       headline: 'One kind of sound',
       lines: {
@@ -88,13 +93,13 @@ export const sameness: Measure = {
     return [
       {
         kind: 'rows',
-        title: `Unlike ${nameAt(whole.groups[0]!)}, in just noticed steps`,
+        title: 'Unlike its reference, in just noticed steps',
         form: 'amounts',
         reach: 4,
-        rows: rows.map(({ at, value }) => ({
+        rows: rows.map(({ at, value, groups }) => ({
           name: nameAt(at),
           value,
-          text: sized(value, 'steps', 1),
+          text: `${sized(value, 'steps', 1)} from ${nameAt(groups[1] ?? at)}`,
           stands: value > limits.samenessSteps,
         })),
       },

@@ -1,6 +1,6 @@
 import { median } from '@/core/base';
 import { lengthOf, type Note } from '@/core/hearing/notes';
-import { leaning } from '@/core/tuning';
+import { leaning, type Seconds } from '@/core/tuning';
 import { amountOf, beyond, beyondEither, faultAt } from '../fault';
 import { figure, figuresAt, isKnown, most, valueOf, wholeOf, type Figure } from '../figure';
 import type { FigureId } from '../figures';
@@ -8,15 +8,31 @@ import { numbers, SILENT, type Measure } from '../measure';
 import { centsOff, plainNotes, playedNotes, scoreNoteOf, type PlayedNote } from '../reading';
 import { because, capital, listed, sized } from '../words';
 
+/** Time after which an irregular wander of the pitch has forgotten itself. */
+const WANDER: Seconds = 0.3;
+/** Wobble of a note that is too short for it to be told. */
+const USUAL_WOBBLE = 2;
+
+const readings = (note: Note) => Math.max(1, lengthOf(note) / WANDER);
+/** Standard error of a note's centre, by how much it wanders and how long it lasts. */
+export const centreError = (note: Note): number =>
+  (note.wobbleCents ?? USUAL_WOBBLE) / Math.sqrt(readings(note));
+/** Standard error of a slope through a wandering note: σ·√12 / (T·√n), cents a second. */
+export const driftError = (note: Note): number =>
+  ((note.wobbleCents ?? USUAL_WOBBLE) * Math.sqrt(12)) / (lengthOf(note) * Math.sqrt(readings(note)));
+
 /** One figure of each note, where it is known. */
 function each(
   id: FigureId,
   pairs: readonly PlayedNote[],
   of: (note: Note, pair: PlayedNote) => number | null,
+  error: (note: Note) => number | null = () => null,
 ): Figure[] {
   return pairs.flatMap((pair) => {
     const value = of(pair.note, pair);
-    return value === null ? [] : [figure(id, value, { at: pair.match.group.index })];
+    return value === null
+      ? []
+      : [figure(id, value, { at: pair.match.group.index, spread: error(pair.note) })];
   });
 }
 
@@ -35,10 +51,13 @@ export function spreadOf(values: readonly number[]): number | null {
   return 1.4826 * median(values.map((value) => Math.abs(value - middle)));
 }
 
+/** A figure has to lie beyond its limit by more than it may be wrong. */
+const SURE = { beyondError: true } as const;
+
 /** Where the notes sat, as a whole and one by one. */
 export const pitch: Measure = {
   measure(reading) {
-    const centres = each('centre', playedNotes(reading), (_, pair) => centsOff(reading, pair));
+    const centres = each('centre', playedNotes(reading), (_, pair) => centsOff(reading, pair), centreError);
     const middle = middleOf('pitch-middle', centres, 'centre');
     if (centres.length === 0 || reading.score.drone.length > 1) return numbers([]);
     const spread = 'spread' in middle ? middle.spread : null;
@@ -53,26 +72,27 @@ export const pitch: Measure = {
   judge(figures, judging) {
     const { limits, score, matches } = judging;
     const limit = limits.centreCents;
-    // Over a hairpin the pitch goes with the level, which is told by itself.
-    const plain = figuresAt(figures, 'centre').filter(
-      ({ at }) => scoreNoteOf({ score }, matches[at]!.group).hairpin === null,
-    );
-    if (plain.length === 0) return [];
+    const centres = figuresAt(figures, 'centre');
     const steady = beyondEither(
       judging,
-      plain.length > 1 ? wholeOf(figures, 'pitch-middle') : undefined,
+      centres.length > 1 ? wholeOf(figures, 'pitch-middle') : undefined,
       limit,
       ['steadily-low', 'steadily-high'],
       { confidence: 0.9 },
     );
     if (steady.length > 0) return steady;
-    return plain.flatMap((found) => beyondEither(judging, found, limit, ['steadily-low', 'steadily-high']));
+    // Over a hairpin the pitch of a note goes with the level, which is told by itself.
+    return centres
+      .filter(({ at }) => scoreNoteOf({ score }, matches[at]!.group).hairpin === null)
+      .flatMap((found) => beyondEither(judging, found, limit, ['steadily-low', 'steadily-high'], SURE));
   },
   say(figures, { limits, nameAt }) {
     const middle = valueOf(figures, 'pitch-middle');
     if (middle === null) return SILENT;
     const centres = figuresAt(figures, 'centre');
-    const outside = centres.filter(({ value }) => Math.abs(value) > limits.centreCents);
+    const outside = centres.filter(
+      ({ value, spread }) => Math.abs(value) - (spread ?? 0) > limits.centreCents,
+    );
     const worst = most(outside);
     return {
       headline: Math.abs(middle) < 1 ? 'In tune as a whole' : `${capital(leaning(middle))} as a whole`,
@@ -107,10 +127,14 @@ export const steadiness: Measure = {
     return numbers([
       ...wobbles,
       ...(wobbles.length > 0 ? [middleOf('wobble', wobbles, 'wobble')] : []),
-      ...each('drift', long, (note) =>
-        Math.abs((note.driftCentsPerSecond ?? 0) * lengthOf(note)) < LEAST_SAG_CENTS
-          ? null
-          : note.driftCentsPerSecond,
+      ...each(
+        'drift',
+        long,
+        (note) =>
+          Math.abs((note.driftCentsPerSecond ?? 0) * lengthOf(note)) < LEAST_SAG_CENTS
+            ? null
+            : note.driftCentsPerSecond,
+        driftError,
       ),
       ...each('fade', long, (note) =>
         Math.abs((note.levelDriftDbPerSecond ?? 0) * lengthOf(note)) < LEAST_FADE_DB
@@ -127,7 +151,7 @@ export const steadiness: Measure = {
         beyond(judging, each, limits.wobbleCents, 'unsteady'),
       ),
       ...figuresAt(figures, 'drift').flatMap((each) =>
-        beyondEither(judging, each, limits.driftCentsPerSecond, ['sinking', 'rising']),
+        beyondEither(judging, each, limits.driftCentsPerSecond, ['sinking', 'rising'], SURE),
       ),
       ...figuresAt(figures, 'fade')
         .filter(({ value }) => value < 0)
