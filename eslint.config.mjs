@@ -101,6 +101,8 @@ export default tseslint.config(
                 '@/worker/*',
                 '@/store/*',
                 '@/ui/*',
+                '!@/ui/charts',
+                '@/ui/charts/*',
                 '!@/ui/*.testing',
                 '@/features/*/*',
                 '!@/features/*/*.testing',

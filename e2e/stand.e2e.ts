@@ -53,7 +53,7 @@ test('a whole block by the simulated player runs to its verdict without a touch,
   await expect(page.getByTestId('summary').innerText()).resolves.toMatch(
     /^All 12 notes heard\. Nothing broke/,
   );
-  await expect(page.getByTestId('value-slurs').innerText()).resolves.toBe('8 of 8');
+  await expect(page.getByTestId('value-slurs-clean').innerText()).resolves.toBe('8 of 8');
   await expect(page.getByTestId('advice').count()).resolves.toBe(0);
   // One place from near, and its sound over and over.
   await page.getByTestId('note-1').click();
@@ -127,7 +127,7 @@ test('pedals run a block: on, this breath again, hidden pitch, metronome, the li
   await page.keyboard.press(' ');
   await measured(page);
   await expect(page.getByText(/Played in 2 stretches/).count()).resolves.toBe(1);
-  await expect(page.getByTestId('value-notes').innerText()).resolves.toMatch(/^[6-9] of 12$/);
+  await expect(page.getByTestId('value-notes-played').innerText()).resolves.toMatch(/^[6-9] of 12$/);
   expect(app.complaints).toEqual([]);
 });
 
@@ -147,7 +147,7 @@ test('a block that is interrupted by a reload is gone on with, and what was hear
   await page.getByText(/the page was hidden/).waitFor();
   await page.getByTestId('finish').click();
   await measured(page);
-  const heard = Number.parseInt(await page.getByTestId('value-notes').innerText(), 10);
+  const heard = Number.parseInt(await page.getByTestId('value-notes-played').innerText(), 10);
   expect(heard).toBeGreaterThanOrEqual(8);
   await expect(page.getByText(/Played in 2 stretches/).count()).resolves.toBe(1);
   // Nothing is left over to be gone on with.
@@ -178,7 +178,7 @@ test('in free time the music waits for the player, note by note', async () => {
   await page.getByText('3 of 4').waitFor();
   await page.keyboard.press(' ');
   await measured(page);
-  await expect(page.getByTestId('value-notes').innerText()).resolves.toBe('3 of 12');
+  await expect(page.getByTestId('value-notes-played').innerText()).resolves.toBe('3 of 12');
 });
 
 test('air without the instrument runs by its picture, opens no microphone and claims nothing', async () => {

@@ -8,6 +8,8 @@ import { join } from 'node:path';
 import { CHROMIUM, ensureBuild, ensureChromium, ensureModules, root, say } from './ensure.mjs';
 
 const counts = { passed: 0, failed: 0 };
+/** Tests that passed only at the second try. */
+const flaky = [];
 const MINUTE_MS = 60_000;
 const LIMIT_MS = { check: 8 * MINUTE_MS, unit: 15 * MINUTE_MS, browser: 40 * MINUTE_MS };
 
@@ -41,9 +43,12 @@ function tests(name, limitMs, projects, extra = []) {
     { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, CHROMIUM } },
   );
   try {
-    const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(
+    const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites, testResults } = JSON.parse(
       readFileSync(report, 'utf8'),
     );
+    for (const { assertionResults } of testResults)
+      for (const { status: outcome, invocations, fullName } of assertionResults)
+        if (outcome === 'passed' && invocations > 1) flaky.push(fullName);
     counts.passed += numPassedTests;
     counts.failed += numFailedTests + numRuntimeErrorTestSuites;
     if (status !== 0 && numFailedTests + numRuntimeErrorTestSuites === 0) counts.failed++;
@@ -61,5 +66,11 @@ tests('unit tests', LIMIT_MS.unit, ['core', 'app'], ['--maxWorkers=100%']);
 ensureBuild();
 // One after the other: they play music in real time. What a failed test left open must not keep the others waiting.
 tests('browser tests', LIMIT_MS.browser, ['e2e'], ['--runInBand', '--forceExit']);
+for (const name of flaky) console.log(`flaky: ${name}`);
+// Elsewhere a busy machine may be to blame; where nothing else runs, the test is.
+if (process.env.CI) {
+  counts.passed -= flaky.length;
+  counts.failed += flaky.length;
+}
 console.log(`${counts.passed} passed, ${counts.failed} failed`);
 process.exit(counts.failed === 0 ? 0 : 1);

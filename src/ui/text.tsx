@@ -32,10 +32,11 @@ export function Heading({ children, style, testID }: WordsProps) {
   );
 }
 
-export function Body({ children, style, testID }: WordsProps) {
+/** @param lines after so many it ends in an ellipsis. */
+export function Body({ children, style, testID, lines }: WordsProps & { readonly lines?: number }) {
   const palette = usePalette();
   return (
-    <Text testID={testID} style={[styles.body, { color: palette.ink }, style]}>
+    <Text testID={testID} numberOfLines={lines} style={[styles.body, { color: palette.ink }, style]}>
       {children}
     </Text>
   );

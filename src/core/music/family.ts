@@ -64,6 +64,8 @@ interface About {
 
 export interface Family<S extends ParameterSpecs = ParameterSpecs> extends About {
   readonly caution: string | null;
+  /** What teachers do not agree about here. */
+  readonly differ: string | null;
   readonly specs: S & typeof COMMON;
   /** Whether the instrument can do it at all; a sentence says why not. */
   unfit(instrument: Instrument): string | null;
@@ -79,6 +81,7 @@ export interface Family<S extends ParameterSpecs = ParameterSpecs> extends About
 
 interface Definition<S extends ParameterSpecs> extends About {
   readonly caution?: string;
+  readonly differ?: string;
   readonly specs: S;
   readonly vibrato?: Score['vibrato'];
   /** What its takes are looked at for, and what they may change. */
@@ -133,6 +136,7 @@ export function defineFamily<const S extends ParameterSpecs>(definition: Definit
     how: definition.how,
     measured: definition.measured,
     caution: definition.caution ?? null,
+    differ: definition.differ ?? null,
     specs,
     unfit,
     defaults,

@@ -7,7 +7,7 @@ interface Details {
   readonly atSlur?: boolean;
   readonly confidence?: number;
   readonly size?: number;
-  /** Beyond by more than the figure may be wrong. */
+  /** Beyond by more than the figure may be wrong: by two standard errors, 19 times of 20. */
   readonly beyondError?: boolean;
 }
 
@@ -36,7 +36,7 @@ export function beyond(
   { size, beyondError = false, ...details }: Details = {},
 ): Fault[] {
   if (!isKnown(found)) return [];
-  const error = beyondError ? (found.spread ?? 0) : 0;
+  const error = beyondError ? 2 * (found.spread ?? 0) : 0;
   if (Math.abs(found.value) - error <= limit) return [];
   const over = size ?? Math.abs(found.value) / limit;
   return [faultAt(judging, found.at, kind, over, amountOf(found, limit), details)];

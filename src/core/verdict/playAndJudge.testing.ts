@@ -1,5 +1,5 @@
 import type { Score } from '@/core/music';
-import { steadyPlayer, type FaultRates, type Player, simulateTake } from '@/core/lab';
+import { steadyPlayer, type FaultRates, type Player } from '@/core/lab';
 import { sharedTake } from '@/core/lab/shared.testing';
 import type { Take } from '@/core/take';
 import { judge, limitsOf, say } from '.';

@@ -1,6 +1,6 @@
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useState } from 'react';
-import { StyleSheet, View } from 'react-native';
+import { Pressable, StyleSheet, View } from 'react-native';
 import { beatsToSeconds, keysOfDay, keyTitle, scoreBeats, type Score } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
 import { BeginButton, ListenPanel } from './BeginPanel';
@@ -32,9 +32,8 @@ function lengthOf(score: Score): string {
   return seconds < 60 ? `${seconds} s` : `${Math.floor(seconds / 60)} min ${seconds % 60} s`;
 }
 
-/** One family: the music as it is set now, what can be set, and what it is for. */
+/** In the order a player needs: what to heed, the music, what it is for, Begin; then what can be changed; export last. */
 function ExercisePage({ family, instrument, values, score, set, reset }: Exercise) {
-  const nameOf = useNoteName();
   const { wide, height } = useShape();
   const { settings } = useSettings();
   const made = score.ok ? score.value : null;
@@ -45,7 +44,6 @@ function ExercisePage({ family, instrument, values, score, set, reset }: Exercis
       foot={<BeginButton score={made} from={`/exercise/${family.id}`} />}
       beside={
         <>
-          <ListenPanel />
           {'model' in family.specs ? (
             <ModelPanel instrument={instrument} score={made} values={values} onChange={set} />
           ) : null}
@@ -58,32 +56,59 @@ function ExercisePage({ family, instrument, values, score, set, reset }: Exercis
           />
           {'key' in family.specs ? <KeysOfToday onChoose={(key) => set({ key })} /> : null}
           <Button look="quiet" label="As usual again" onPress={reset} />
-          <About family={family} instrument={instrument} />
+          <ListenPanel />
+          {made ? <Example instrument={instrument} score={made} a4={settings.a4} /> : null}
+          {made ? (
+            <Out score={made} instrument={instrument} printPath={`/print?exercise=${family.id}`} />
+          ) : null}
         </>
       }
     >
+      <Heed family={family} instrument={instrument} />
       {score.ok ? null : <Notice problem text={score.problem} testID="problem" />}
-      {made ? (
-        <>
-          <Music score={made} instrument={instrument} />
-          <Soft>
-            {[
-              made.tempo === null ? 'free time' : `♩ ${made.tempo}`,
-              made.swing ? 'swung quavers' : null,
-              lengthOf(made),
-              made.drone.length > 0
-                ? `drone ${made.drone.map((note) => nameOf(note - instrument.transposition)).join(', ')} as written`
-                : null,
-              made.longestSeconds === null ? null : `ends by itself after ${made.longestSeconds / 60} min`,
-            ]
-              .filter((part) => part !== null)
-              .join(' · ')}
-          </Soft>
-          <Example instrument={instrument} score={made} a4={settings.a4} />
-          <Out score={made} instrument={instrument} printPath={`/print?exercise=${family.id}`} />
-        </>
-      ) : null}
+      {made ? <Music score={made} instrument={instrument} /> : null}
+      {made ? <Terms score={made} instrument={instrument} /> : null}
+      <About family={family} />
     </Screen>
+  );
+}
+
+/** Time, length and what sounds along, in one line. */
+function Terms({ score, instrument }: { score: Score; instrument: Instrument }) {
+  const nameOf = useNoteName();
+  const { tempo, swing, drone, longestSeconds } = score;
+  return (
+    <Soft>
+      {[
+        tempo === null ? 'free time' : `♩ ${tempo}`,
+        swing ? 'swung quavers' : null,
+        lengthOf(score),
+        drone.length > 0
+          ? `drone ${drone.map((note) => nameOf(note - instrument.transposition)).join(', ')} as written`
+          : null,
+        longestSeconds === null ? null : `ends by itself after ${longestSeconds / 60} min`,
+      ]
+        .filter((part) => part !== null)
+        .join(' · ')}
+    </Soft>
+  );
+}
+
+/** What can hurt, and what is not agreed: before anything is set or begun. */
+function Heed({ family, instrument }: Pick<Exercise, 'family' | 'instrument'>) {
+  const lines = [
+    ...[family.caution, ...instrument.cautions]
+      .filter((each) => each !== null)
+      .map((text) => `Take care: ${text}`),
+    ...(family.differ === null ? [] : [`Teachers differ: ${family.differ}`]),
+  ];
+  if (lines.length === 0) return null;
+  return (
+    <View style={styles.about} testID="heed">
+      {lines.map((line) => (
+        <Soft key={line}>{line}</Soft>
+      ))}
+    </View>
   );
 }
 
@@ -170,25 +195,41 @@ function Out({ score, instrument, printPath }: { score: Score; instrument: Instr
   );
 }
 
-function About({ family, instrument }: Pick<Exercise, 'family' | 'instrument'>) {
-  const cautions = [family.caution, ...instrument.cautions].filter((each) => each !== null);
+/** What it is for and how, a line each that opens. */
+function About({ family }: Pick<Exercise, 'family'>) {
+  const parts = [
+    ['For', family.what],
+    ['How', family.how],
+    ['Measured', family.measured],
+  ] as const;
+  const { wide } = useShape();
+  const [open, setOpen] = useState(wide);
+  if (open)
+    return (
+      <View style={styles.about}>
+        {parts.map(([name, text]) => (
+          <View key={name}>
+            <Heading>{name}</Heading>
+            <Body>{text}</Body>
+          </View>
+        ))}
+        <Button look="quiet" label="Shorter" onPress={() => setOpen(false)} />
+      </View>
+    );
   return (
-    <View style={styles.about}>
-      <Heading>What it is for</Heading>
-      <Body>{family.what}</Body>
-      <Heading>How</Heading>
-      <Body>{family.how}</Body>
-      <Heading>What is measured</Heading>
-      <Body>{family.measured}</Body>
-      {cautions.length > 0 ? (
-        <>
-          <Heading>Take care</Heading>
-          {cautions.map((caution) => (
-            <Body key={caution}>{caution}</Body>
-          ))}
-        </>
-      ) : null}
-    </View>
+    <Pressable
+      role="button"
+      aria-expanded={false}
+      aria-label="What it is for, how, and what is measured"
+      onPress={() => setOpen(true)}
+      style={styles.about}
+      testID="about"
+    >
+      {parts.slice(0, 2).map(([name, text]) => (
+        <Body key={name} lines={1}>{`${name}: ${text}`}</Body>
+      ))}
+      <Soft>More ›</Soft>
+    </Pressable>
   );
 }
 

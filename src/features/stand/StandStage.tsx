@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import type { Score } from '@/core/music';
+import { findFamily, type Score } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
 import { useStand } from './useStand';
 import { type StandEngine } from './standEngine';
@@ -35,6 +35,10 @@ export function StandStage({ score, instrument, settings, running, onDone, onLea
   const { wide, low, width } = shape;
   const [help, setHelp] = useState(false);
   const isNew = running === null;
+  // What can hurt is said once, before the first note.
+  const [begun, setBegun] = useState(!isNew);
+  if (!begun && state.phase === 'playing') setBegun(true);
+  const caution = begun ? null : (findFamily(score.family)?.caution ?? null);
   useEffect(() => {
     // Coming here from a touch, however long ago, the block begins at once; after a reload the browser wants another first.
     if (isNew && navigator.userActivation?.hasBeenActive !== false) engine.start();
@@ -65,7 +69,7 @@ export function StandStage({ score, instrument, settings, running, onDone, onLea
               room={room}
             />
           ) : null}
-          {side ? <Words state={state} /> : null}
+          {side ? <Words state={state} caution={caution} /> : null}
         </View>
         {page ? (
           <Thread
@@ -85,7 +89,7 @@ export function StandStage({ score, instrument, settings, running, onDone, onLea
             />
           </View>
         ) : null}
-        {side ? null : <Words state={state} />}
+        {side ? null : <Words state={state} caution={caution} />}
       </View>
       <StandFoot engine={engine} state={state} onLeave={leave} />
     </View>

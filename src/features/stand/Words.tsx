@@ -3,10 +3,10 @@ import type { StandState } from './standState';
 import { fonts, Notice, Soft, stage, useShape } from '@/ui';
 
 /** Heights of the word and two lines under it, so that nothing moves when a hint is long. */
-export const WORDS_ROOM = { low: 116, high: 142 } as const;
+export const WORDS_ROOM = { low: 116, high: 156 } as const;
 
 /** The one word, to be read from a metre away. */
-export function Words({ state }: { state: StandState }) {
+export function Words({ state, caution }: { state: StandState; caution: string | null }) {
   const { low } = useShape();
   const long = state.word.length > 8;
   return (
@@ -21,6 +21,11 @@ export function Words({ state }: { state: StandState }) {
       <Soft style={styles.hint} testID="hint">
         {state.hint}
       </Soft>
+      {caution ? (
+        <Soft style={styles.caution} testID="caution">
+          {caution}
+        </Soft>
+      ) : null}
       {state.problem ? <Notice problem text={state.problem} testID="problem" /> : null}
     </View>
   );
@@ -39,4 +44,5 @@ const styles = StyleSheet.create({
   lowWord: { fontSize: 54, lineHeight: 62 },
   longWord: { fontSize: 46, lineHeight: 56 },
   hint: { fontSize: 20, lineHeight: 26, textAlign: 'center' },
+  caution: { fontSize: 16, lineHeight: 20, textAlign: 'center' },
 });

@@ -1,8 +1,9 @@
+import { robustSlopeOver, median } from '@/core/base';
 import { glideOf, type Score } from '@/core/music';
 import { areModesApart, type Instrument } from '@/core/instruments';
 import { lengthOf, type Note } from '@/core/hearing/notes';
 import type { Seconds } from '@/core/tuning';
-import { Aligner, type Sounded } from './aligner';
+import { Aligner, type Role, type Sounded } from './aligner';
 import { groupsOf, type Group } from './groups';
 
 /** What became of one note of the score. */
@@ -46,6 +47,12 @@ const SAME = 0.75;
 const NEIGHBOUR = 2;
 const JOINED: Seconds = 0.05;
 
+/** So many notes, so far apart in seconds, tell a tempo of one's own; so much of it is one, and no more. */
+const LEAST_FOR_TEMPO = 6;
+const TEMPO_STEP: Seconds = 2;
+const OWN_TEMPO = 0.015;
+const MOST_OWN_TEMPO = 0.2;
+
 /** So many notes at the end that were not heard were not tried. */
 const STOPPED_NOTES = 3;
 
@@ -60,16 +67,18 @@ export function align(
   const groups = groupsOf(score, instrument);
   if (groups.length === 0) return { groups, matches: [], extras: notes.map((_, i) => i), returns: 0 };
   const { secondsOf } = beats;
-  const aligner = new Aligner({
-    groups,
-    instrument,
-    expected: secondsOf && ((group) => secondsOf(group.startBeat)),
-    beatSeconds: beats.beatSeconds,
-    bending: score.notes.some(({ role }) => glideOf(role) !== null),
-  });
   const used = notes.map((_, i) => i).filter((i) => notes[i]!.endSeconds > beats.musicFrom);
-  for (const i of used) aligner.push(soundedOf(notes, i));
-  const roles = aligner.roles();
+  const heard = used.map((i) => soundedOf(notes, i));
+  const bending = score.notes.some(({ role }) => glideOf(role) !== null);
+  const rolesBy = (expected: ((group: Group) => Seconds) | null): Role[] => {
+    const aligner = new Aligner({ groups, instrument, expected, beatSeconds: beats.beatSeconds, bending });
+    for (const note of heard) aligner.push(note);
+    return aligner.roles();
+  };
+  const onBeat = secondsOf && ((group: Group) => secondsOf(group.startBeat));
+  const strict = rolesBy(onBeat);
+  const run = onBeat && ownTempo(groups, onBeat, heard, strict);
+  const roles = run ? rolesBy((group) => run(onBeat(group))) : strict;
   const parts = groups.map((): number[] => []);
   const times = groups.map(() => 0);
   const extras: number[] = [];
@@ -101,6 +110,32 @@ export function align(
     extras: extras.sort((a, b) => a - b),
     returns,
   };
+}
+
+/**
+ * The time of who ran or dragged away from the beat little by little, from the notes before matching first stumbled: repeated
+ * notes would otherwise be taken for their neighbours as soon as they are half a note off. Null where the beat was kept, or too
+ * little was heard to tell.
+ */
+function ownTempo(
+  groups: readonly Group[],
+  onBeat: (group: Group) => Seconds,
+  heard: readonly Sounded[],
+  roles: readonly Role[],
+): ((due: Seconds) => Seconds) | null {
+  const stumble = roles.findIndex((role, k) => role.kind !== 'note' || role.group !== k);
+  // Every note in its place: nothing is to be mended.
+  if (stumble < 0) return null;
+  const pairs = roles
+    .slice(0, stumble)
+    .map((_, k) => ({ due: onBeat(groups[k]!), at: heard[k]!.startSeconds }));
+  if (pairs.length < LEAST_FOR_TEMPO) return null;
+  const due = pairs.map((pair) => pair.due);
+  const late = pairs.map((pair) => pair.at - pair.due);
+  const slope = robustSlopeOver(due, late, TEMPO_STEP);
+  if (!(Math.abs(slope) > OWN_TEMPO && Math.abs(slope) < MOST_OWN_TEMPO)) return null;
+  const start = median(late.map((each, i) => each - slope * due[i]!));
+  return (beat) => start + (1 + slope) * beat;
 }
 
 /** Whether what is left at the end was not tried: in free time always, by the beat when listening ended or many are left. */

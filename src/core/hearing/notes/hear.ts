@@ -1,6 +1,6 @@
 import type { Instrument } from '@/core/instruments';
 import type { Frames } from '@/core/hearing/signal';
-import type { Decibels, Seconds } from '@/core/tuning';
+import type { Decibels } from '@/core/tuning';
 import { separateDetours } from './detours';
 import { gapsBetween } from './gaps';
 import { soundingLine } from './line';

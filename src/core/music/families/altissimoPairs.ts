@@ -12,6 +12,7 @@ export const altissimoPairs = defineFamily({
   what: 'From the last comfortable note to each one above it: short doses, daily, for two weeks.',
   how: 'Slur up and come back. When it does not speak after three tries, go on; tomorrow is another day.',
   measured: 'Which notes spoke, how late, squeaks and undertones, pitch.',
+  differ: 'some drop the jaw, some keep head and jaw still.',
   caution: SHORT_DOSE,
   specs: {
     from: note('Last comfortable note'),

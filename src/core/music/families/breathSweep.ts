@@ -13,6 +13,7 @@ export const breathSweep = defineFamily({
   what: 'Finds the breath at which a note rings most, and how far that is from the breath at which it is in tune.',
   how: 'Blow from too little to too much and back, slowly. Then the octaves; then between them, first the fingers and then the breath; then both together, straight to the remembered breath; then five notes; then a tune. On recorders also the head alone and without the foot: three tubes, three breaths.',
   measured: 'The level that rings, the level that is in tune, the gap between them; up and down apart.',
+  differ: 'what drives the breath: its amount and speed, or the body’s support.',
   specs: {
     note: note('Note'),
     stage: choice('Stage', [

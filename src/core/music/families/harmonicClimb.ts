@@ -11,6 +11,7 @@ export const harmonicClimb = defineFamily({
   what: 'Sounds the modes of one fingering, one after the other: the breath learns where each register lies.',
   how: 'Check each pitch with its ordinary fingering first. Finger the low note and let the next mode speak by air alone; go back to the fundamental after each. Later, climb while getting softer. On clarinets the register key may help a mode to speak and is then let go.',
   measured: 'Which modes were reached, their cents from the true multiples and from the ordinary fingering.',
+  differ: 'what leads the climb: the air, the body’s support, or the shape of lips and mouth.',
   caution: 'Numb, dizzy or sore: stop.',
   specs: {
     range: range('Fingered notes', 0),

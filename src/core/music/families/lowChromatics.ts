@@ -11,6 +11,7 @@ export const lowChromatics = defineFamily({
   what: 'Slowly down to the bottom: does it speak on the beat, at the right octave, and at what level?',
   how: 'Tongued, slurred, then with no tongue at all, then with a strong one.',
   measured: 'How late each note speaks, blips, level of the bottom against the rest.',
+  differ: 'slower, wider air for the low notes, or one fastest air everywhere; the tongue low, or high.',
   specs: {
     range: range('From the bottom to', 2),
     attack: choice('Attack', [

@@ -20,6 +20,7 @@ export const octaveSlurs = defineFamily({
   what: 'The leap itself: only the first note is tongued, nothing is squeezed, both notes are in tune.',
   how: 'As little movement as possible. Keep the air going through the leap and let it change just enough. Slowly at first.',
   measured: 'Dip, time and overshoot of each leap, the octave’s width, the step in level and colour, breaks.',
+  differ: 'how much may move in the leap; some drop the jaw, some keep head and jaw still.',
   specs: {
     pattern: choice('Pattern', PATTERNS),
     range: range('Lower notes', 0),

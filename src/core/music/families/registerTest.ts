@@ -9,6 +9,7 @@ export const registerTest = defineFamily({
   what: 'A deliberately unstable fingering shows what air and lips do: a growl below means too little air speed or support, a squeak above means biting.',
   how: 'Loud and clear at first, then softer and softer. On the B flat clarinet: written G sharp 5 with thumb and register key and the first two fingers of each hand, the left third finger open. On another instrument, choose a note and an unstable fingering of your own.',
   measured: 'Undertones and squeaks, and at what level they come.',
+  differ: 'how much may move from register to register.',
   specs: {
     note: note('Note'),
     times: count('Times', 1, 6),

@@ -10,6 +10,7 @@ export const tendencyScan = defineFamily({
   what: 'Your instrument’s map: where every note sits, medium, soft and loud.',
   how: 'A slow chromatic scale without correcting. Let each note sit where it wants to.',
   measured: 'Centre and spread of every note at each loudness.',
+  differ: 'whether a whole scale clean on the tuner is a sensible aim at all.',
   specs: {
     range: range('From, to', 2),
     loudness: choice('Loudness', [

@@ -13,6 +13,7 @@ export const ventFlick = defineFamily({
   what: 'The thumb touches a vent key for an instant, so that the notes above the break speak cleanly.',
   how: 'The low note stays down until the thumb has left its key. Octaves first, then tongued, then against a drone. Some players hold the key instead and pay with another tone: try both, and listen.',
   measured: 'Blips and breaks at each of these places, how late the note speaks, the octave.',
+  differ: 'a short flick of the key, or the vent held.',
   unfit: (instrument) =>
     flicks(instrument).length > 0 ? null : `the ${instrument.name} has no keys that are flicked`,
   specs: {

@@ -74,7 +74,7 @@ export const climb: Measure = {
         'mode-cents': !isKnown(cents)
           ? because(cents?.unknown ?? 'no-fundamental')
           : Math.abs(cents.value) <= limits.intervalCents
-            ? 'The modes lay where the tube has them.'
+            ? 'Every mode lay where the tube has it.'
             : `The modes lay ${sized(cents.value, 'cents')} ${cents.value > 0 ? 'above the multiples of the fundamental: more push than they need' : 'below the multiples of the fundamental'}.`,
       },
     };

@@ -1,9 +1,9 @@
 import { median } from '@/core/base';
 import { seamBetween } from '@/core/instruments';
 import type { Match } from '@/core/hearing/matching';
-import { amountOf, beyond, beyondEither, faultAt } from '../fault';
+import { beyond, beyondEither } from '../fault';
 import type { Fault } from '../faults';
-import { figure, figuresAt, isKnown, valueOf, wholeOf, type Figure } from '../figure';
+import { figure, figuresAt, isKnown, valueOf, type Figure } from '../figure';
 import { NOTHING, numbers, SILENT, type Judging, type Measure } from '../measure';
 import { centsOff, pitchOf, playedNote, playedNotes, scoreNoteOf, type Reading } from '../reading';
 import { plural, sized } from '../words';
