@@ -52,7 +52,9 @@ export interface JudgedSeam extends JudgedSlur {
 export type Outcome = 'judged' | 'another' | 'nothing-heard' | 'without-sound' | 'without-instrument';
 
 /** All that is found in a take: figures, and how they stand against the limits. What is said of it is `say`'s. */
-export interface Judgement extends Judging {
+export interface Judgement extends Omit<Judging, 'instrument'> {
+  /** Null where the take's instrument is not known. */
+  readonly instrument: Instrument | null;
   readonly outcome: Outcome;
   /** What each measure found, by its name; `happenings` is looked at in every take. */
   readonly measured: readonly { readonly id: MeasureId | 'happenings'; readonly found: Measured }[];
@@ -73,7 +75,7 @@ export interface Judgement extends Judging {
 export function judge(take: Played, limits: Limits): Judgement {
   const { instrument, score } = take;
   const floorDb = take.conditions.floorDb;
-  if (!instrument) return emptyJudgement(score, UNKNOWN_INSTRUMENT, limits, 'without-instrument', floorDb);
+  if (!instrument) return emptyJudgement(score, null, limits, 'without-instrument', floorDb);
   if (score.notes.length === 0) return emptyJudgement(score, instrument, limits, 'without-sound', floorDb);
   const reading = readingOf(take, instrument, limits);
   const { matches } = reading.alignment;
@@ -183,11 +185,9 @@ function mannerOf(note: Note, { wobbleCents, fadeDbPerSecond, driftCentsPerSecon
   return { kind: note.wobbleCents === null ? 'short' : 'steady' };
 }
 
-const UNKNOWN_INSTRUMENT = { registers: [], transposition: 0 } as unknown as Instrument;
-
 function emptyJudgement(
   score: Score,
-  instrument: Instrument,
+  instrument: Instrument | null,
   limits: Limits,
   outcome: Outcome,
   floorDb: Decibels,

@@ -1,4 +1,5 @@
 import { findFamily } from '@/core/music';
+import type { Instrument } from '@/core/instruments';
 import type { Mistaken } from '@/core/hearing/matching';
 import { displayName, leaning, type Naming } from '@/core/tuning';
 import type { Chart } from './charts';
@@ -50,7 +51,9 @@ export interface Verdict {
 
 /** Puts a judgement into words. Every sentence rests on a figure or on something that happened at a place. */
 export function say(judgement: Judgement, naming: Naming): Verdict {
-  const speaking = speakingOf(judgement, naming);
+  const { instrument } = judgement;
+  if (!instrument) return { ...unjudged(judgement), findings: [], notes: [], charts: [] };
+  const speaking = speakingOf(judgement, instrument, naming);
   const notes = judgement.notes.map((note) => noteWords(note, judgement, speaking));
   if (judgement.outcome !== 'judged') return { ...unjudged(judgement), findings: [], notes, charts: [] };
   const said = judgement.measured.map(({ id }) => ({
@@ -60,7 +63,7 @@ export function say(judgement: Judgement, naming: Naming): Verdict {
   const [worst] = judgement.ranked;
   const about = said.find(({ said: { headline } }) => headline !== undefined)?.said.headline;
   return {
-    headline: worst ? faultText(worst.faults, speaking) : (about ?? wholeText(speaking)),
+    headline: worst ? headlineOf(worst.faults, speaking) : (about ?? wholeText(speaking)),
     summary: summaryOf(
       judgement,
       speaking,
@@ -77,8 +80,8 @@ export function say(judgement: Judgement, naming: Naming): Verdict {
   };
 }
 
-export function speakingOf(judgement: Judgement, naming: Naming): Speaking {
-  const { score, instrument, limits, matches, roundTrip, processing, faults } = judgement;
+export function speakingOf(judgement: Judgement, instrument: Instrument, naming: Naming): Speaking {
+  const { score, limits, matches, roundTrip, processing, faults } = judgement;
   const nameAt = (group: number) => displayName(matches[group]?.group.written ?? 0, naming);
   const slurAt = (group: number) => (group > 0 ? `${nameAt(group - 1)} to ${nameAt(group)}` : nameAt(group));
   return { score, instrument, limits, matches, roundTrip, processing, faults, naming, nameAt, slurAt };
@@ -124,6 +127,8 @@ export function amountText({ figure, value }: Amount): string {
 const placeOf = ({ group, atSlur }: Fault, { nameAt, slurAt }: Speaking): string =>
   group === null ? '' : atSlur ? slurAt(group) : nameAt(group);
 
+const MOST_PLACES = 3;
+
 /** A sentence without its full stop: what was wrong, where, and by how much. */
 export function faultText(faults: readonly Fault[], speaking: Speaking): string {
   const [worst] = faults;
@@ -134,8 +139,21 @@ export function faultText(faults: readonly Fault[], speaking: Speaking): string 
   const places = [...faults]
     .sort((a, b) => (a.group ?? 0) - (b.group ?? 0))
     .map((fault) => placeOf(fault, speaking));
-  return capital(`${about.many(faults.length, worst.atSlur)}: ${listed(places, 3)}`);
+  return `${manyText(faults)}: ${listed(places, 3)}`;
 }
+
+/** Where there is a slur among notes, it is the note at its end that is counted. */
+const manyText = (faults: readonly Fault[]): string =>
+  capital(
+    FAULTS[faults[0]!.kind].many(
+      faults.length,
+      faults.every(({ atSlur }) => atSlur),
+    ),
+  );
+
+/** To be read at a glance: of more places than that the strip shows which. */
+const headlineOf = (faults: readonly Fault[], speaking: Speaking): string =>
+  faults.length > MOST_PLACES ? manyText(faults) : faultText(faults, speaking);
 
 /** The limit that was passed, for the sentence after: empty where there is none. */
 export function limitText({ amount }: Fault): string {
@@ -168,7 +186,7 @@ function worstText({ faults }: Weighed, speaking: Speaking): string {
   if (faults.length === 1 || worst.group === null) return limit === '' ? '' : `${capital(limit)}.`;
   const place = placeOf(worst, speaking);
   const by = worst.amount ? `, ${amountText(worst.amount)}` : '';
-  return `${place} most${by}${limit === '' ? '' : `; ${limit}`}.`;
+  return `Most at ${place}${by}${limit === '' ? '' : `; ${limit}`}.`;
 }
 
 const NAME = /^[A-H](♭|♯|is|es|s|½)?/;

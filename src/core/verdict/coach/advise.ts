@@ -85,6 +85,7 @@ function adviceFor(
   evidence: Evidence,
 ): Advice | null {
   const { instrument, score, matches } = judgement;
+  if (!instrument) return null;
   // The place where it was worst speaks for all of its kind.
   const worst = faults[0]!;
   const written = worst.group === null ? null : (matches[worst.group]?.group.written ?? null);
@@ -103,7 +104,7 @@ function adviceFor(
   return {
     kind,
     groups: [...new Set(faults.flatMap(({ group }) => group ?? []))],
-    heard: `${faultText(faults, speakingOf(judgement, naming))}${limit === '' ? '' : `; ${limit}`}.`,
+    heard: `${faultText(faults, speakingOf(judgement, instrument, naming))}${limit === '' ? '' : `; ${limit}`}.`,
     cause: tendencyText(worst, written, instrument) ?? rule.cause,
     attempt,
     school,
@@ -198,7 +199,7 @@ const AT_A_PLACE: readonly FaultKind[] = [
 
 /** The failing slur, or the failing note with the one before it, to and fro, two notches slower. */
 function drillFor(fault: Fault, { matches, score, instrument }: Judgement): Remedy | null {
-  if (fault.group === null || score.counts.exploring) return null;
+  if (!instrument || fault.group === null || score.counts.exploring) return null;
   const to = matches[fault.group]?.group;
   const from = matches[fault.group - 1]?.group;
   if (!to || !from || from.written === to.written) return null;

@@ -317,20 +317,20 @@ export const bothWays: Measure = {
     const [reversed, written, apart] = (['top-reversed', 'top-written', 'top-difference'] as const).map(
       (id) => wholeOf(figures, id),
     );
-    const name = reversed && reversed.groups.length > 0 ? nameAt(reversed.groups[0]!) : 'The top';
+    const name = reversed && reversed.groups.length > 0 ? nameAt(reversed.groups[0]!) : 'the top';
     const tell = (found: Figure | undefined, how: string) =>
       isKnown(found)
-        ? `${name} was ${leaning(found.value)} ${how}.`
+        ? `${how}, ${name} was ${leaning(found.value)}.`
         : because(found?.unknown ?? 'not-played');
     return {
       headline: isKnown(apart) ? 'The top the same both ways' : 'One way only',
       lines: {
-        'top-reversed': tell(reversed, 'grown into'),
-        'top-written': tell(written, 'faded into'),
+        'top-reversed': tell(reversed, 'Grown into'),
+        'top-written': tell(written, 'Faded into'),
         'top-difference': isKnown(apart)
           ? Math.abs(apart.value) <= limits.centreCents
             ? `The top is the same both ways, within your limit of ${sized(limits.centreCents, 'cents')}.`
-            : `Fading into it moves it by ${leaning(apart.value)}.`
+            : `Faded into, the top is ${sized(apart.value, 'cents')} ${apart.value < 0 ? 'lower' : 'higher'} than grown into.`
           : because(apart?.unknown ?? 'not-played'),
       },
     };

@@ -112,7 +112,9 @@ export const seam: Measure = {
           crossing.length < known.length && {
             'crossings-clean':
               crossed.length === crossing.length
-                ? `${plural(crossing.length, 'crossing')} of a break, all clean.`
+                ? crossing.length === 1
+                  ? 'The crossing of a break was clean.'
+                  : `${crossing.length} crossings of a break, all clean.`
                 : `${plural(crossing.length - crossed.length, 'crossing')} of a break failed.`,
           }),
         ...(dip !== null && {

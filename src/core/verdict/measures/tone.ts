@@ -99,7 +99,7 @@ export const pitch: Measure = {
       lines: {
         'pitch-middle':
           Math.abs(middle) > limits.centreCents
-            ? `${capital(leaning(middle))} as a whole, your limit ${limits.centreCents}.`
+            ? `${capital(leaning(middle))} as a whole, your limit ${sized(limits.centreCents, 'cents')}.`
             : outside.length === 0
               ? `Every note within your limit of ${sized(limits.centreCents, 'cents')}.`
               : `In the middle as a whole; ${listed(outside.map(({ at }) => nameAt(at)))} stood out.`,
