@@ -79,7 +79,7 @@ test.each([
     await page.getByTestId('begin').click();
     await page.getByTestId('stop').waitFor();
     await music(page).locator('svg').waitFor();
-    await page.getByText('listen', { exact: true }).waitFor();
+    await page.getByTestId('word').filter({ hasText: 'louder' }).waitFor();
     const [notation, word, hint, stop] = await Promise.all(
       ['notation', 'word', 'hint', 'stop'].map((id) => extentOf(page, id)),
     );

@@ -18,9 +18,13 @@ export function findInstrument(id: string, own: readonly Instrument[] = []): Ins
   return own.find((each) => each.id === id) ?? shipped.get(id);
 }
 
-/** Its name within a sentence: `flute`, but `B♭ clarinet`. */
-export const nameWithin = ({ name }: Pick<Instrument, 'name'>): string =>
-  /^[A-H]♭? /.test(name) ? name : name.charAt(0).toLowerCase() + name.slice(1);
+/** Its name within a sentence: `flute`, but `B♭ clarinet`, and one of one’s own as its player wrote it. */
+export const nameWithin = ({ name, copiedFrom }: Pick<Instrument, 'name' | 'copiedFrom'>): string =>
+  copiedFrom !== undefined
+    ? name
+    : /^[A-H]♭? /.test(name)
+      ? name
+      : name.charAt(0).toLowerCase() + name.slice(1);
 
 export function writtenRange(instrument: Instrument): { low: Midi; high: Midi } {
   const first = instrument.registers[0];

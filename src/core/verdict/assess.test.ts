@@ -46,10 +46,10 @@ const sentence = (id: string, ...rest: Parameters<typeof verdict>) =>
 
 describe('the words about a long tone', () => {
   it('say first where it sat and what it did', () => {
-    expect(verdict({}).headline).toBe('C5 was 8 cents low');
+    expect(verdict({ centreCents: -14 }).headline).toBe('C5 was 14 cents low');
     expect(verdict({ centreCents: 0.4 }).headline).toBe('C5 in tune and steady');
     expect(verdict({ centreCents: -5 }).headline).toBe('C5 5 cents low and steady');
-    expect(verdict({ centreCents: 0, driftCentsPerSecond: -1.6 }).headline).toMatch(/^C5 sank/);
+    expect(verdict({ centreCents: 0, driftCentsPerSecond: -3 }).headline).toMatch(/^C5 sank/);
     const swung = { centreCents: 2, vibrato: { rateHz: 5, extentCents: 12 } };
     expect(verdict(swung).headline).toBe('Vibrato in C5, 12 cents either way, where none was asked for');
     expect(verdict(swung, scoreOf({ vibrato: 'free' })).headline).toBe('C5 2 cents high with vibrato');

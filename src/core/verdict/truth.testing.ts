@@ -146,7 +146,8 @@ export const PLANTED: readonly Planted[] = [
     name: 'fading',
     kinds: ['fading-hold'],
     families: ['long-tone', 'reference-travel'],
-    player: { levelDriftDbPerSecond: -3.5 },
+    // Soft enough at first that nothing is clipped, which would leave the level unknown.
+    player: { levelDriftDbPerSecond: -3.5, levelDb: -27 },
   },
   {
     name: 'vibrato',

@@ -53,8 +53,11 @@ function lineThrough(offsets: readonly Offset[]): { perBeat: number; rest: numbe
   return { perBeat, rest: left.map((each) => each - middle) };
 }
 
-/** Share of a normal spread that lies within one standard deviation; single late notes leave it where it is. */
-const ONE_SIGMA = 0.683;
+/**
+ * Half of what the middle two thirds lie within: the standard deviation, where it is a normal one. Single late notes leave it
+ * where it is, and long-short pairs have no middle to be taken about.
+ */
+const spreadOf = (ms: readonly number[]): number => (quantile(ms, 0.8415) - quantile(ms, 0.1585)) / 2;
 
 /** Rush and drag, evenness, the tempo that was really played. */
 export const rhythm: Measure = {
@@ -66,7 +69,7 @@ export const rhythm: Measure = {
     const groups = offsets.map(({ group }) => group);
     const about = { groups, n: offsets.length };
     const { perBeat, rest } = lineThrough(offsets);
-    const spread = quantile(rest.map(Math.abs), ONE_SIGMA);
+    const spread = spreadOf(rest);
     // A tempo of one's own shows as offsets that grow: seconds a second.
     const slope = perBeat / 1000 / reading.beats.beatSeconds;
     const swing = score.swing ? swingOf(reading, offsets) : null;
