@@ -184,9 +184,9 @@ function worstText({ faults }: Weighed, speaking: Speaking): string {
   if (!worst) return '';
   const limit = limitText(worst);
   if (faults.length === 1 || worst.group === null) return limit === '' ? '' : `${capital(limit)}.`;
-  const place = placeOf(worst, speaking);
-  const by = worst.amount ? `, ${amountText(worst.amount)}` : '';
-  return `Most at ${place}${by}${limit === '' ? '' : `; ${limit}`}.`;
+  // What has no size is not worse at one place than at another.
+  if (!worst.amount) return '';
+  return `Most at ${placeOf(worst, speaking)}, ${amountText(worst.amount)}${limit === '' ? '' : `; ${limit}`}.`;
 }
 
 const NAME = /^[A-H](♭|♯|is|es|s|½)?/;
