@@ -42,3 +42,13 @@ export const FEATURES = {
 } as const satisfies Record<string, Feature>;
 
 export type FeatureId = keyof typeof FEATURES;
+
+/** Features of the spectrum: a column of the frames and a figure of each note, under the same name from end to end. */
+export type ColourId = Exclude<FeatureId, 'levelDb'>;
+export const COLOURS = (Object.keys(FEATURES) as FeatureId[]).filter(
+  (id): id is ColourId => id !== 'levelDb',
+);
+
+/** Something for each of them. */
+export const perColour = <T>(of: (id: ColourId) => T): Record<ColourId, T> =>
+  Object.fromEntries(COLOURS.map((id) => [id, of(id)])) as Record<ColourId, T>;

@@ -1,4 +1,4 @@
-export { FEATURES, type FeatureId } from './features';
+export { COLOURS, FEATURES, perColour, type ColourId, type FeatureId } from './features';
 export { failure, success, type Outcome } from './outcome';
 export { fromInt16, toInt16 } from './pcm';
 export { Random } from './random';

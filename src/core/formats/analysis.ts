@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { FEATURES, perColour } from '@/core/base';
 import { eventSchema, noteSchema, type Heard } from '@/core/hearing/notes';
 import type { Frames } from '@/core/hearing/signal';
 import type { Hertz, Seconds } from '@/core/tuning';
@@ -18,11 +19,8 @@ export const analysisSchema = z.object({
       startSeconds: z.number(),
       f0Hz: column,
       levelDb: z.array(z.number()),
-      airinessDb: column,
       clarity: z.array(z.number()),
-      brightness: column,
-      richness: column,
-      oddEvenDb: column,
+      ...perColour(() => column),
     })
     .optional(),
   /** The room's own level. */
@@ -67,11 +65,9 @@ export function analysisOf({
         startSeconds: frames.startSeconds,
         f0Hz: orNull(frames.f0, 4),
         levelDb: Array.from(frames.levelDb, (value) => Number(value.toFixed(2))),
-        airinessDb: orNull(frames.airinessDb, 2),
         clarity: Array.from(frames.clarity, (value) => Number(value.toFixed(3))),
-        brightness: orNull(frames.brightness, 2),
-        richness: orNull(frames.richness, 0),
-        oddEvenDb: orNull(frames.oddEvenDb, 1),
+        // One decimal finer than it is told.
+        ...perColour((id) => orNull(frames[id], FEATURES[id].decimals + 1)),
       },
     }),
     floorDb: Number(heard.floorDb.toFixed(1)),

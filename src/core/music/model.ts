@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { perColour } from '@/core/base';
 import type { Midi } from '@/core/tuning';
 
 const figure = z.number().nullable();
@@ -10,10 +11,7 @@ export const modelSchema = z.object({
   startSeconds: z.number(),
   endSeconds: z.number(),
   soundingMidi: z.number().int(),
-  brightness: figure,
-  richness: figure,
-  airinessDb: figure,
-  oddEvenDb: figure,
+  ...perColour(() => figure),
 });
 export type Model = z.infer<typeof modelSchema>;
 

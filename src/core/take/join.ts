@@ -1,5 +1,5 @@
 import type { Seconds } from '@/core/tuning';
-import type { Trace } from './trace';
+import { perTraced, type Trace } from './trace';
 import type { HeardTake } from './takeListener';
 
 /** A stretch of a take that was played in several, and the beat of the music that it began with. */
@@ -77,8 +77,6 @@ function joinTraces(a: Trace, by: Seconds, b: Trace, length: Seconds): Trace {
     stepSeconds,
     pitchMidi: column((trace) => trace.pitchMidi, null),
     levelDb: column((trace) => trace.levelDb, -120),
-    airinessDb: column((trace) => trace.airinessDb, null),
-    brightness: column((trace) => trace.brightness, null),
-    richness: column((trace) => trace.richness, null),
+    ...perTraced((id) => column((trace) => trace[id], null)),
   };
 }

@@ -1,16 +1,21 @@
 import * as z from 'zod';
 import { median } from 'd3-array';
+import { FEATURES, type ColourId } from '@/core/base';
 import type { Frames } from '@/core/hearing/signal';
 import { hertzToMidi, type Hertz } from '@/core/tuning';
+
+/** Features that are drawn, or looked at, along the way. */
+export const TRACED = ['airinessDb', 'brightness', 'richness'] as const satisfies readonly ColourId[];
+type TracedId = (typeof TRACED)[number];
+export const perTraced = <T>(of: (id: TracedId) => T): Record<TracedId, T> =>
+  Object.fromEntries(TRACED.map((id) => [id, of(id)])) as Record<TracedId, T>;
 
 /** The thread of a take, thinned for drawing: equal steps, null where there was no pitch. */
 export const traceSchema = z.object({
   stepSeconds: z.number().positive(),
   pitchMidi: z.array(z.number().nullable()),
   levelDb: z.array(z.number()),
-  airinessDb: z.array(z.number().nullable()),
-  brightness: z.array(z.number().nullable()).default([]),
-  richness: z.array(z.number().nullable()).default([]),
+  ...perTraced(() => z.array(z.number().nullable()).default([])),
 });
 export type Trace = z.infer<typeof traceSchema>;
 
@@ -28,9 +33,7 @@ export function traceOf(frames: Frames, a4: Hertz): Trace {
     stepSeconds: stride * frames.hopSeconds,
     pitchMidi: [],
     levelDb: [],
-    airinessDb: [],
-    brightness: [],
-    richness: [],
+    ...perTraced(() => []),
   };
   for (let i = 0; i < frames.count; i += stride) {
     const pitch = median([...frames.f0.subarray(i, i + stride)].filter((_, k) => !frames.masked[i + k]));
@@ -40,9 +43,7 @@ export function traceOf(frames: Frames, a4: Hertz): Trace {
     };
     trace.pitchMidi.push(pitch !== undefined && pitch > 0 ? rounded(hertzToMidi(pitch, a4), 4) : null);
     trace.levelDb.push(rounded(median(frames.levelDb.subarray(i, i + stride)) ?? -120, 1));
-    trace.airinessDb.push(known(frames.airinessDb, 1));
-    trace.brightness.push(known(frames.brightness, 2));
-    trace.richness.push(known(frames.richness, 0));
+    for (const id of TRACED) trace[id].push(known(frames[id], FEATURES[id].decimals + 1));
   }
   bridge(trace.pitchMidi, (i) => frames.masked[Math.min(frames.count - 1, i * stride)] === 1);
   return trace;

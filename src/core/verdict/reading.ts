@@ -1,4 +1,4 @@
-import { median } from '@/core/base';
+import { COLOURS, median } from '@/core/base';
 import { align, unfolded, type Alignment, type Beats, type Group, type Match } from '@/core/hearing/matching';
 import type { Note, NoteEvent, Transition, UnknownReason } from '@/core/hearing/notes';
 import { type Instrument } from '@/core/instruments';
@@ -83,10 +83,7 @@ function unknownNote(note: Note): Note {
     'levelDriftDbPerSecond',
     'levelWobbleDb',
     'centsPer10Db',
-    'brightness',
-    'richness',
-    'airinessDb',
-    'oddEvenDb',
+    ...COLOURS,
     'puritySeconds',
   ] as const;
   return {

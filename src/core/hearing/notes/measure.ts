@@ -5,7 +5,7 @@ import type { HearingOptions } from './hearing';
 import { ORDINARY_PURITY, type Note, type PurityLimits, type UnknownReason } from './note';
 import type { Line } from './line';
 import type { Plateau } from './plateaus';
-import { detrended, median, quantile, rms, robustSlope, robustSlopeOver } from '@/core/base';
+import { perColour, detrended, median, quantile, rms, robustSlope, robustSlopeOver } from '@/core/base';
 import { pitchMotion } from './vibrato';
 
 /** Attack and release are left out of what is said about the body of a note. */
@@ -112,10 +112,7 @@ export function measureNote(
       alone(trusted(long && levelMoves ? 10 * robustSlopeOver(level, pitchCents, LEVEL_STEP_DB) : NaN)),
       doubts.pitch ?? doubts.level ?? (levelMoves ? 'too-short' : 'steady-level'),
     ),
-    brightness: figure('brightness', pure(overBody(frames.brightness)), colourReason),
-    richness: figure('richness', pure(overBody(frames.richness)), colourReason),
-    airinessDb: figure('airinessDb', pure(overBody(frames.airinessDb)), colourReason),
-    oddEvenDb: figure('oddEvenDb', pure(overBody(frames.oddEvenDb)), colourReason),
+    ...perColour((id) => figure(id, pure(overBody(frames[id])), colourReason)),
     partialsDb: doubts.colour ? [] : partialsOf(frames, body),
     puritySeconds: figure(
       'puritySeconds',

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { perColour } from '@/core/base';
 import { eventKindSchema } from '@/core/music';
 import type { Seconds } from '@/core/tuning';
 
@@ -46,10 +47,7 @@ export const noteSchema = z.object({
   levelWobbleDb: figure,
   /** How the pitch goes with the level (Theil–Sen), where the level moved far enough to tell. */
   centsPer10Db: figure.default(null),
-  brightness: figure,
-  richness: figure,
-  airinessDb: figure,
-  oddEvenDb: figure.default(null),
+  ...perColour(() => figure.default(null)),
   /** Medians of partials 1 … 16 over the body, dBFS; null above the recording's band. */
   partialsDb: z.array(z.number().nullable()).default([]),
   puritySeconds: figure,

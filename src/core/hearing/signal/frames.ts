@@ -1,3 +1,4 @@
+import type { ColourId } from '@/core/base';
 import type { Hertz, Seconds } from '@/core/tuning';
 import type { Settings } from './settings';
 
@@ -5,7 +6,7 @@ import type { Settings } from './settings';
  * What was heard, frame by frame: columns of equal length, frame i centred at `startSeconds + i·hopSeconds`.
  * NaN stands for unknown: no pitch, or nothing that could be told.
  */
-export interface Frames {
+export interface Frames extends Readonly<Record<ColourId, Float32Array>> {
   readonly count: number;
   readonly hopSeconds: Seconds;
   readonly startSeconds: Seconds;
@@ -20,10 +21,6 @@ export interface Frames {
   readonly clarity: Float32Array;
   /** dBFS. */
   readonly levelDb: Float32Array;
-  readonly airinessDb: Float32Array;
-  readonly brightness: Float32Array;
-  readonly richness: Float32Array;
-  readonly oddEvenDb: Float32Array;
   /** The strongest component below partial 1: Hz, and dB against partial 1. */
   readonly subHz: Float32Array;
   readonly subDb: Float32Array;

@@ -1,3 +1,4 @@
+import { COLOURS, perColour } from '@/core/base';
 import type { Hertz } from '@/core/tuning';
 import { FloatColumn } from './columns';
 import { Decimator } from './decimator';
@@ -16,7 +17,13 @@ const LOOK_BACK = 8;
 const STEADY_CENTS = 10;
 
 /** What is kept of a spectrum besides its partials: see `readSpectra`. */
-const ROW = 8;
+const READ_BY = 0;
+const REFINED = 1;
+const SUB_HZ = 2;
+const SUB_DB = 3;
+const COLOUR = 4;
+const ROW = COLOUR + COLOURS.length;
+const AIRINESS = COLOUR + COLOURS.indexOf('airinessDb');
 
 const isHalf = (a: number, b: number) => Math.abs(cents(2 * a, b)) < 50;
 const cents = (a: number, b: number) => 1200 * Math.log2(a / b);
@@ -169,15 +176,11 @@ export class Listener {
       this.spectrumStream.output.read(start, window, this.spectrumBuffer);
       this.spectrum.analyse(this.spectrumBuffer, start, f0);
       const row = this.spectra.grow(NaN);
-      const { refinedF0, airinessDb, brightness, richness, oddEvenDb } = this.spectrum;
-      this.spectra.set(row, this.spectrum.readBy);
-      this.spectra.set(row + 1, refinedF0);
-      this.spectra.set(row + 2, airinessDb);
-      this.spectra.set(row + 3, brightness);
-      this.spectra.set(row + 4, richness);
-      this.spectra.set(row + 5, oddEvenDb);
-      this.spectra.set(row + 6, this.spectrum.subHz);
-      this.spectra.set(row + 7, this.spectrum.subDb);
+      this.spectra.set(row + READ_BY, this.spectrum.readBy);
+      this.spectra.set(row + REFINED, this.spectrum.refinedF0);
+      this.spectra.set(row + SUB_HZ, this.spectrum.subHz);
+      this.spectra.set(row + SUB_DB, this.spectrum.subDb);
+      for (let k = 0; k < COLOURS.length; k++) this.spectra.set(row + COLOUR + k, this.spectrum[COLOURS[k]!]);
       const partials = this.partials.grow(NaN);
       for (let k = 0; k < PARTIALS; k++) this.partials.set(partials + k, this.spectrum.partialsDb[k]!);
     }
@@ -193,14 +196,14 @@ export class Listener {
         index: this.announced,
         f0: this.octaveSettled(this.path.lookBack(this.path.frames - 1 - this.announced), latest),
         levelDb: this.levels.get(this.announced),
-        airinessDb: latest < 0 ? NaN : this.spectra.get(latest + 2),
+        airinessDb: latest < 0 ? NaN : this.spectra.get(latest + AIRINESS),
       });
     }
   }
 
   /** Half of a pitch that the spectrum in this row was found to be the octave of; otherwise the pitch. */
   private octaveSettled(f0: Hertz, row: number): Hertz {
-    return row >= 0 && isHalf(this.spectra.get(row), f0) ? f0 / 2 : f0;
+    return row >= 0 && isHalf(this.spectra.get(row + READ_BY), f0) ? f0 / 2 : f0;
   }
 
   private assemble(count: number): Frames {
@@ -217,10 +220,7 @@ export class Listener {
       briefF0: briefF0.slice(0, count),
       clarity: clarity.slice(0, count),
       levelDb: this.levels.toArray().slice(0, count),
-      airinessDb: column(),
-      brightness: column(),
-      richness: column(),
-      oddEvenDb: column(),
+      ...perColour(column),
       subHz: column(),
       subDb: column(),
       hopDb: this.hopLevels.toArray().slice(0, count),
@@ -252,7 +252,7 @@ export class Listener {
       let halves = 0;
       for (let i = from - (from % every) + every; i < to; i += every) {
         rows++;
-        if (isHalf(this.spectra.get(ROW * (i / every)), f0[i]!)) halves++;
+        if (isHalf(this.spectra.get(ROW * (i / every) + READ_BY), f0[i]!)) halves++;
       }
       if (to - from >= shortest && 2 * halves > rows) for (let i = from; i < to; i++) f0[i]! /= 2;
       from = to;
@@ -264,13 +264,10 @@ export class Listener {
     const { every } = this.settings.spectrum;
     for (let i = 0; i < frames.count; i++) {
       const row = ROW * Math.floor(i / every);
-      if (!(Math.abs(cents(this.spectra.get(row), frames.f0[i]!)) < 50)) continue;
-      frames.airinessDb[i] = this.spectra.get(row + 2);
-      frames.brightness[i] = this.spectra.get(row + 3);
-      frames.richness[i] = this.spectra.get(row + 4);
-      frames.oddEvenDb[i] = this.spectra.get(row + 5);
-      frames.subHz[i] = this.spectra.get(row + 6);
-      frames.subDb[i] = this.spectra.get(row + 7);
+      if (!(Math.abs(cents(this.spectra.get(row + READ_BY), frames.f0[i]!)) < 50)) continue;
+      for (let k = 0; k < COLOURS.length; k++) frames[COLOURS[k]!][i] = this.spectra.get(row + COLOUR + k);
+      frames.subHz[i] = this.spectra.get(row + SUB_HZ);
+      frames.subDb[i] = this.spectra.get(row + SUB_DB);
     }
   }
 
@@ -283,8 +280,8 @@ export class Listener {
       if (Number.isNaN(coarse[i]!) || !steadyAround(coarse, i, reach)) continue;
       // Row r refines the frame half-way to the row before: with two frames a spectrum, frame 2r − 1.
       const upper = Math.floor((i + 1) / every);
-      const a = this.spectra.get(ROW * upper + 1);
-      const next = ROW * (upper + 1) + 1;
+      const a = this.spectra.get(ROW * upper + REFINED);
+      const next = ROW * (upper + 1) + REFINED;
       const b = (i + 1) % every === 0 || next >= this.spectra.length ? a : this.spectra.get(next);
       const fine = (a + b) / 2;
       if (Math.abs(cents(fine, coarse[i]!)) < STEADY_CENTS) f0[i] = fine;

@@ -1,3 +1,4 @@
+import { COLOURS, type ColourId } from '@/core/base';
 import type { Hertz } from '@/core/tuning';
 import { PARTIALS } from './frames';
 import { RealFft } from './realFft';
@@ -31,7 +32,7 @@ const decibels = (power: number) => 10 * Math.log10(power + 1e-20);
  * since the spectrum before (the phase vocoder's instantaneous frequency: Flanagan & Golden 1966), partials weighted by
  * the square of their number and their margin over the noise.
  */
-export class Spectrum {
+export class Spectrum implements Record<ColourId, number> {
   /** Level of partials 1 … 16 in dBFS (a full-scale sine is −3 dB); NaN where unknown. */
   readonly partialsDb = new Float64Array(PARTIALS);
   /** Level of the noise within one partial's bandwidth beside each partial, dB. */
@@ -114,8 +115,8 @@ export class Spectrum {
   private forget(): void {
     this.partialsDb.fill(NaN);
     this.noiseDb.fill(NaN);
-    this.airinessDb = this.brightness = this.richness = this.oddEvenDb = this.refinedF0 = NaN;
-    this.subHz = this.subDb = NaN;
+    for (const id of COLOURS) this[id] = NaN;
+    this.refinedF0 = this.subHz = this.subDb = NaN;
   }
 
   private power(bin: number): number {
