@@ -1,9 +1,10 @@
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { nameWithin } from '@/core/instruments';
-import { judge, limitsOf, say } from '@/core/verdict';
+import type { Take } from '@/core/take';
 import { BeginButton, useExercise } from '@/features/library';
-import { useDraft, useHome, useLog, useSettings } from '@/store';
+import { useVerdict } from '@/features/take';
+import { useDraft, useHome, useLog } from '@/store';
 import { agoText, Body, Button, dayText, Heading, Notice, Screen, Soft, useNoteName } from '@/ui';
 
 export function TodayScreen() {
@@ -12,28 +13,15 @@ export function TodayScreen() {
   const { data: home } = useHome();
   const { data: log } = useLog();
   const { data: draft } = useDraft();
-  const { settings } = useSettings();
   const last = log?.takes[0];
   const exercise = useExercise('long-tone');
   const score = exercise?.score.ok ? exercise.score.value : null;
   const note = score?.notes[0];
-  const verdict = last
-    ? say(judge(last, limitsOf(settings.level, settings.ownLimits)), settings.naming)
-    : null;
   return (
     <Screen
       caption={dayText(new Date())}
       title="One honest long tone"
-      beside={
-        last && verdict ? (
-          <View style={{ gap: 8 }}>
-            <Soft>{`Last time · ${agoText(new Date(last.createdAt), new Date())}`}</Soft>
-            <Heading>{verdict.headline}</Heading>
-            <Body>{verdict.summary}</Body>
-            <Button look="quiet" label="Open that take" onPress={() => router.push(`/log/${last.id}`)} />
-          </View>
-        ) : null
-      }
+      beside={last ? <LastTime take={last} /> : null}
       foot={<BeginButton score={score} from="/" />}
     >
       {home?.whose === 'demo' ? (
@@ -71,5 +59,18 @@ export function TodayScreen() {
         <Button look="quiet" label="Another exercise" onPress={() => router.push('/practise')} />
       </View>
     </Screen>
+  );
+}
+
+function LastTime({ take }: { take: Take }) {
+  const router = useRouter();
+  const { verdict } = useVerdict(take);
+  return (
+    <View style={{ gap: 8 }}>
+      <Soft>{`Last time · ${agoText(new Date(take.createdAt), new Date())}`}</Soft>
+      <Heading>{verdict.headline}</Heading>
+      <Body>{verdict.summary}</Body>
+      <Button look="quiet" label="Open that take" onPress={() => router.push(`/log/${take.id}`)} />
+    </View>
   );
 }
