@@ -1,0 +1,21 @@
+/** What a figure is, for everybody who shows, files or compares it: one row each. */
+export interface FigureAbout {
+  readonly label: string;
+  /** As it stands behind the number; empty where the number is its own unit. */
+  readonly unit: string;
+  readonly decimals: number;
+  /** What it means, and how sure it is. */
+  readonly meaning: string;
+}
+
+export const STEPS =
+  'Brightness, richness, air, balance of odd and even partials and level, each in steps that are about just noticed; the root mean square of them.';
+export const GAIN = 'The microphone’s own gain control has to be off.';
+
+export function about(label: string, unit: string, decimals: number, meaning: string): FigureAbout {
+  return { label, unit, decimals, meaning };
+}
+
+export function compared(): string {
+  return 'Difference of the medians, the second side less the first, with a 95 % interval by resampling. Only where the interval leaves zero out is anything claimed.';
+}
