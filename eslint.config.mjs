@@ -36,6 +36,7 @@ const CORE_ORDER = [
   'music',
   'music/files',
   'hearing/signal',
+  'hearing/room',
   'hearing/notes',
   'hearing/matching',
   'hearing/following',

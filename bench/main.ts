@@ -5,6 +5,7 @@ import { judgedFamilies, verdictSpeed } from './judging';
 import { liveTable, stripScroll } from './live';
 import { motionErrors } from './motion';
 import { recordedScales, SOUND_FONT } from './recorded';
+import { roomTables } from './rooms';
 import { engraveTimes, scoreTimes } from './scores';
 import { growthTable, speedTable } from './speed';
 import { steadyErrors } from './steady';
@@ -51,6 +52,10 @@ const PARTS: Readonly<Record<string, () => void | Promise<void>>> = {
   truth() {
     console.log('Verdicts: the faultless player, and one fault at a time');
     truthTables(full);
+  },
+  rooms() {
+    console.log('The ear in rooms');
+    roomTables(full);
   },
   verdict() {
     console.log('From the last note of a three-minute take to its verdict');

@@ -4,6 +4,8 @@ declare module 'fft.js' {
     constructor(size: number);
     readonly size: number;
     transform(out: Buffer, data: Buffer): void;
+    realTransform(out: Buffer, data: Buffer): void;
+    completeSpectrum(spectrum: Buffer): void;
     inverseTransform(out: Buffer, data: Buffer): void;
   }
 }

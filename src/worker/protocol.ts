@@ -1,3 +1,4 @@
+import { roomSchema } from '@/core/hearing/room';
 import * as z from 'zod';
 import { scoreSchema } from '@/core/music';
 import { timingSchema, traceSchema } from '@/core/take';
@@ -83,6 +84,7 @@ export const resultSchema = z.object({
   events: z.array(eventSchema),
   transitions: z.array(transitionSchema),
   floorDb: z.number(),
+  room: roomSchema,
   clipped: z.boolean(),
   trace: traceSchema,
   timing: timingSchema,

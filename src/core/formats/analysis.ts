@@ -70,7 +70,7 @@ export function analysisOf({
         ...perColour((id) => orNull(frames[id], FEATURES[id].decimals + 1)),
       },
     }),
-    floorDb: Number(heard.floorDb.toFixed(1)),
+    floorDb: Number(heard.room.floorDb.toFixed(1)),
     clipped: frames.clipped.some((c) => c === 1),
     badSamples: frames.badSamples,
     notes: heard.notes,

@@ -1,6 +1,7 @@
 import { unfolded } from '@/core/hearing/matching';
 import type { Score } from '@/core/music';
 import { findInstrument, type Instrument } from '@/core/instruments';
+import { heardIn, rooms, type RoomName } from './rooms';
 import { noFaults, perform, steadyPlayer, type FaultRates, type Performance, type Player } from '.';
 import { takeOf, UNTOLD, type Setup, type Take } from '@/core/take';
 import { TakeListener, type HeardTake, type TakeRequest } from '@/core/take';
@@ -21,6 +22,8 @@ export interface SimulatedTake {
   readonly tailSeconds?: number;
   readonly setup?: Partial<Setup>;
   readonly school?: string;
+  /** The room that the player is heard in; a dry recording without it. */
+  readonly heardIn?: { readonly room: RoomName; readonly place: number };
   /** Adds what else sounds in the room to the player's sound. */
   readonly room?: (audio: Float32Array<ArrayBuffer>, sampleRate: number) => void;
   /** Called between the last sample and the measuring: for those who time it. */
@@ -53,7 +56,10 @@ export function simulateTake(options: SimulatedTake): {
     leadSeconds,
     tailSeconds,
   });
-  const { audio } = performance;
+  const { heardIn: where } = options;
+  const audio = where
+    ? heardIn(rooms[where.room], performance.audio, sampleRate, where.place)
+    : performance.audio;
   options.room?.(audio, sampleRate);
   const listener = new TakeListener({
     score,

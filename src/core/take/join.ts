@@ -45,6 +45,7 @@ function append(whole: HeardTake, { heard, beat }: Stretch): HeardTake {
       ...heard.transitions.map((each) => ({ ...later(each), from: each.from + count, to: each.to + count })),
     ],
     floorDb: Math.min(whole.floorDb, heard.floorDb),
+    room: whole.room.decaySeconds === null ? heard.room : whole.room,
     clipped: whole.clipped || heard.clipped,
     trace: joinTraces(whole.trace, by, heard.trace, heard.durationSeconds),
     timing: {

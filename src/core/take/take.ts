@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { instrumentSchema, type Instrument } from '@/core/instruments';
 import { scoreSchema, type Score } from '@/core/music';
+import { roomSchema } from '@/core/hearing/room';
 import { eventSchema, noteSchema, transitionSchema } from '@/core/hearing/notes';
 import type { HeardTake } from './takeListener';
 import { timingSchema } from './timing';
@@ -42,6 +43,8 @@ export const conditionsSchema = z.object({
   processing: z.array(z.enum(['gain-control', 'noise-suppression', 'echo-cancellation'])),
   clipped: z.boolean(),
   floorDb: z.number(),
+  /** How the room answers; null: it was not looked at. */
+  room: roomSchema.nullable().default(null),
   /** What cut the take short, if anything did. */
   interruption: z.string().nullable(),
   /** Nothing of metronome and drone could reach the microphone. */
@@ -78,7 +81,7 @@ export const takeSchema = z.object({
 export type Take = z.infer<typeof takeSchema>;
 
 /** Conditions as far as they are known before a take has been heard; what is not told is left out. */
-export type ToldConditions = Omit<z.input<typeof conditionsSchema>, 'clipped' | 'floorDb'>;
+export type ToldConditions = Omit<z.input<typeof conditionsSchema>, 'clipped' | 'floorDb' | 'room'>;
 
 /** A take from what was heard and what was so while it was played. */
 export function takeOf(
@@ -89,8 +92,19 @@ export function takeOf(
   heard: HeardTake,
   conditions: ToldConditions,
 ): Take {
-  const { durationSeconds, timing, notes, events, transitions, trace, heldHz, clipped, floorDb, audio } =
-    heard;
+  const {
+    durationSeconds,
+    timing,
+    notes,
+    events,
+    transitions,
+    trace,
+    heldHz,
+    clipped,
+    floorDb,
+    room,
+    audio,
+  } = heard;
   return {
     version: TAKE_VERSION,
     id,
@@ -98,7 +112,7 @@ export function takeOf(
     durationSeconds,
     score,
     instrument,
-    conditions: conditionsSchema.parse({ ...conditions, clipped, floorDb }),
+    conditions: conditionsSchema.parse({ ...conditions, clipped, floorDb, room }),
     timing,
     notes,
     events,

@@ -11,6 +11,7 @@ import {
   type Click,
   type LiveFrame,
 } from '@/core/hearing/signal';
+import type { RoomSound } from '@/core/hearing/room';
 import type { Offsets } from '@/core/tuning';
 import { hearPartner } from './partner';
 import { Recorder } from './recorder';
@@ -48,6 +49,8 @@ export interface HeardTake {
   readonly events: NoteEvent[];
   readonly transitions: Transition[];
   readonly floorDb: number;
+  /** How the room answers. */
+  readonly room: RoomSound;
   readonly clipped: boolean;
   readonly trace: Trace;
   readonly timing: Timing;
@@ -149,7 +152,8 @@ export class TakeListener {
       notes: heard.notes,
       events: heard.events,
       transitions: heard.transitions,
-      floorDb: heard.floorDb,
+      floorDb: heard.room.floorDb,
+      room: { decaySeconds: heard.room.decaySeconds, spreadDb: heard.room.spreadDb },
       clipped: frames.clipped.some((c) => c === 1),
       trace: traceOf(partner?.frames ?? frames, request.a4),
       timing: this.timing(lag),

@@ -20,6 +20,7 @@ export function emptyTake(part: Partial<Take> = {}): Take {
       processing: [],
       clipped: false,
       floorDb: -70,
+      room: null,
       interruption: null,
       headphones: false,
       setup: UNTOLD,
@@ -51,6 +52,7 @@ export function silentHeard(samples: number, sampleRate: number): HeardTake {
     timing,
     heldHz,
     floorDb: -70,
+    room: { decaySeconds: null, spreadDb: null },
     clipped: false,
     audio,
   };

@@ -101,7 +101,12 @@ export function judge(take: Played, limits: Limits): Judgement {
   const happened = exploring && events.length === 0 ? [] : faultsOfHappenings(reading);
   // Who explores is not scolded for what is meant.
   const faults = exploring ? [] : withoutConsequences(worstOfEach([...happened, ...judged]));
-  const slurs = judgedSlurs(matches, instrument, faults);
+  const slurs = judgedSlurs(
+    matches,
+    instrument,
+    faults,
+    measured.flatMap(({ found }) => found.figures),
+  );
   if (!(exploring && events.length === 0))
     measured.push({ id: 'happenings', found: happenings.measure(reading) });
   if (measures.includes('seam'))

@@ -10,6 +10,7 @@ const REASONS: Readonly<Record<Reason, string>> = {
   'no-beat': 'there was no beat to measure against',
   company: 'another voice sounded along, and the two cannot be told apart',
   drone: 'the drone in the room covered it; headphones would leave it free',
+  room: 'in this room the echoes of the notes differ by as much',
   'steady-level': 'the level hardly moved, so nothing can be said about how the pitch goes with it',
   'out-of-band': 'the recording does not reach high enough to tell',
   'too-few': 'too little of it was heard',

@@ -1,8 +1,11 @@
 import { modeOf, writtenOf, writtenRange, soundingOf, type Instrument } from '@/core/instruments';
 import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
+import type { Frames } from '@/core/hearing/signal';
+import { RINGS, isOfBoth, multipleOf, ringingSeconds, ringsBelow } from './echoes';
 import type { Line } from './line';
 import type { NoteEvent } from './note';
-import { ONE_PITCH_SEMITONES, type Plateau } from './plateaus';
+import type { Squeak } from './squeaks';
+import { ONE_PITCH_SEMITONES, type Plateau, type Replaced } from './plateaus';
 import { median } from '@/core/base';
 
 /** A plateau longer than this between two of one pitch is a note of its own. */
@@ -16,6 +19,10 @@ const SHORTEST_BREAK: Seconds = 0.025;
 const SHORTEST_BLIP: Seconds = 0.015;
 const SHORTEST_SQUEAK: Seconds = 0.012;
 const LEAST_PERIODS = 3;
+const SHORTEST_IN_ECHO: Seconds = 0.024;
+const ECHO_SHARE = 0.06;
+/** Two things as near as this are one. */
+const NEAR: Seconds = 0.03;
 /** Windows blur the ends of what is brief; this much of the defined length has to be seen. */
 const SEEN = 0.5;
 /** How near a pitch has to come to a mode of the fingering. */
@@ -23,12 +30,6 @@ const MODE_SEMITONES = 0.75;
 const LEAST_INTERVAL = 2.6;
 /** What is this far below its note is the room or the tongue, not a sound of the instrument's. */
 const FAINT_DB = 16;
-/** Frames that a mixture of two sounds lasts at most. */
-const MIXTURE_FRAMES = 4;
-/** Near enough to a multiple for both sounds to repeat with the common period. */
-const COMMON_SEMITONES = 0.5;
-/** Two sounds that have no period in common are never as periodic as this. */
-const CLEAR = 0.94;
 
 export interface Played {
   /** One plateau a note, wrong modes taken into the notes they belong to. */
@@ -44,32 +45,58 @@ type Detour = 'break' | 'squeak';
  */
 export function separateDetours(
   plateaus: readonly Plateau[],
+  replaced: readonly Replaced[],
+  squeaks: readonly Squeak[],
   line: Line,
-  hop: Seconds,
+  frames: Frames,
   instrument: Instrument,
   a4: Hertz,
+  decaySeconds: Seconds,
 ): Played {
+  const hop = frames.hopSeconds;
+  const ringing = ringingSeconds(decaySeconds);
+  // Where it rings, the ways that two sounds can meet for a moment are too many for a moment to be told from them.
+  const least = Math.min(SHORTEST_IN_ECHO, ECHO_SHARE * decaySeconds);
   const seconds = (part: Plateau) => (part.to - part.from) * hop;
   const events: NoteEvent[] = [];
   const parts = [...plateaus];
+  /** In a room: the echo of a note just before, or an upper partial that a tone which is only beginning shows first. */
+  const isOfRoom = (brief: Plateau, note: Plateau) =>
+    decaySeconds > RINGS &&
+    ((isAboveAll(brief, note, instrument) && multipleOf(brief.pitch, note.pitch) !== null) ||
+      plateaus.some(
+        ({ pitch, to }) =>
+          to <= brief.from &&
+          (brief.from - to) * hop < ringing &&
+          Math.abs(pitch - brief.pitch) < ONE_PITCH_SEMITONES,
+      ));
   const detourOf = (brief: Plateau, note: Plateau, atStart = false) =>
-    detourKind(brief, note, instrument, atStart);
+    isOfRoom(brief, note) ? null : detourKind(brief, note, instrument, atStart);
   const lasts = (brief: Plateau, shortest: Seconds, note: Plateau) =>
-    seconds(brief) >= SEEN * Math.max(shortest, LEAST_PERIODS / midiToHertz(brief.pitch, a4)) &&
+    seconds(brief) >=
+      Math.max(least, SEEN * shortest, (SEEN * LEAST_PERIODS) / midiToHertz(brief.pitch, a4)) &&
     (brief.pitch > note.pitch || brief.to - brief.from > 2);
-  const report = (kind: NoteEvent['kind'], part: Plateau, note: Plateau) => {
+  const report = (kind: NoteEvent['kind'], part: Plateau, note: Plateau | null) => {
     // A blip comes while the note is still growing.
-    if (kind !== 'blip' && levelOf(line, part) < levelOf(line, note) - FAINT_DB) return;
+    if (note && kind !== 'blip' && levelOf(line, part) < levelOf(line, note) - FAINT_DB) return;
     events.push({
       kind,
       startSeconds: part.from * hop,
-      endSeconds: part.to * hop,
+      endSeconds: (note && ringsOver(part, note) ? changeWithin(part, line) : part.to) * hop,
       soundingMidi: Math.round(part.pitch),
       noteIndex: null,
       confidence: Math.min(1, 0.6 + seconds(part) * 4),
     });
   };
 
+  /** Over what rings on, a note that lies in its partials is found only when the echo is faint: until then it hid. */
+  const ringsOver = (part: Plateau, note: Plateau) =>
+    decaySeconds > RINGS &&
+    part.pitch < note.pitch &&
+    part.to <= note.from &&
+    multipleOf(note.pitch, part.pitch) !== null;
+  const ownLength = (part: Plateau, note: Plateau) =>
+    ringsOver(part, note) ? (changeWithin(part, line) - part.from) * hop : seconds(part);
   for (let changed = true; changed;) {
     changed = false;
     for (let i = 0; i < parts.length && !changed; i++) {
@@ -82,15 +109,18 @@ export function separateDetours(
         after &&
         length < LONGEST_BREAK &&
         Math.abs(before.pitch - after.pitch) < ONE_PITCH_SEMITONES &&
-        !isWayTo(here, after, parts[i + 2], line)
+        !isWayTo(here, after, parts[i + 2], frames, ringing)
       ) {
         if (length >= seconds(before) + seconds(after)) continue;
         const longer = seconds(before) >= seconds(after) ? before : after;
         const atStart = seconds(before) + length <= BLIP_WITHIN;
-        const detour = detourOf(here, longer, atStart);
-        if (!detour && length >= SHORTEST_NOTE) continue;
+        // Where echoes add up badly a note can be left to its upper partials for a moment: it is still there below them.
+        const isOwn =
+          multipleOf(here.pitch, longer.pitch) !== null && ringsBelow(here, longer, longer, frames);
+        const detour = decaySeconds > RINGS && isOwn ? null : detourOf(here, longer, atStart);
+        if (!detour && !isOwn && length >= SHORTEST_NOTE) continue;
         const isBlip = detour === 'break' && atStart;
-        if (detour === 'squeak' && seconds(here) >= SEEN * SHORTEST_SQUEAK) report('squeak', here, longer);
+        if (detour === 'squeak' && lasts(here, SHORTEST_SQUEAK, longer)) report('squeak', here, longer);
         else if (isBlip && lasts(here, SHORTEST_BLIP, longer)) report('blip', here, longer);
         else if (detour === 'break' && lasts(here, SHORTEST_BREAK, longer)) report('break', here, longer);
         parts.splice(i - 1, 3, {
@@ -101,19 +131,21 @@ export function separateDetours(
         });
         changed = true;
       } else if (after && isStartOf(length, seconds(after), before !== undefined)) {
-        const detour = isMixture(here, before, after, line) ? null : detourOf(here, after, true);
+        const earlier = parts[i - 1];
+        const ofBoth = earlier !== undefined && isOfBoth(here, earlier, after, frames, ringing);
+        const detour = ofBoth ? null : detourOf(here, after, true);
         if (!detour) {
           const late = before === undefined && isFraction(here, after);
-          if (length >= SHORTEST_NOTE && !late) continue;
+          if (length >= SHORTEST_NOTE && !late && !ofBoth) continue;
           // No mode of the note: the way from one pitch to the next, or a tone that has not yet settled.
           parts.splice(i, 1);
-          parts[i] = { ...after, joined: here.joined };
+          parts[i] = { ...after, from: ofBoth ? here.from : after.from, joined: here.joined };
           changed = true;
           continue;
         }
-        if (detour === 'squeak' && seconds(here) >= SEEN * SHORTEST_SQUEAK) report('squeak', here, after);
+        if (detour === 'squeak' && lasts(here, SHORTEST_SQUEAK, after)) report('squeak', here, after);
         else if (detour === 'break' && lasts(here, SHORTEST_BLIP, after))
-          report(length <= BLIP_WITHIN * 1.1 ? 'blip' : 'break', here, after);
+          report(ownLength(here, after) <= BLIP_WITHIN * 1.1 ? 'blip' : 'break', here, after);
         parts.splice(i, 2, { from: here.from, to: after.to, joined: here.joined, pitch: after.pitch });
         changed = true;
       } else if (before && !after && length < BLIP_WITHIN && seconds(before) > length) {
@@ -126,6 +158,22 @@ export function separateDetours(
       }
     }
   }
+  // What took a note's place is told once: as it was found in the pitch, as the strongest that sounds, or by what was missing.
+  const inPlace = (part: Pick<Plateau, 'from' | 'to'>) =>
+    events.some(
+      ({ startSeconds, endSeconds }) =>
+        startSeconds < part.to * hop + NEAR && endSeconds > part.from * hop - NEAR,
+    );
+  for (const { note, ...squeak } of squeaks) {
+    const here = { ...squeak, joined: true };
+    // So high a mode may be one of the fingering's.
+    if (!inPlace(here))
+      report(detourKind(here, { ...here, pitch: note }, instrument, false) ?? 'squeak', here, null);
+  }
+  for (const { within, ...other } of replaced) {
+    const detour = inPlace(other) ? null : detourOf(other, within);
+    if (detour) report(detour, other, within);
+  }
   return { notes: parts.filter((part) => seconds(part) >= SHORTEST_NOTE), events };
 }
 
@@ -137,18 +185,48 @@ function isStartOf(length: Seconds, following: Seconds, inLine: boolean): boolea
 
 /** Whether a pitch is a half or a third of the note's: at an onset a tone repeats itself only every few periods. */
 function isFraction(brief: Plateau, note: Plateau): boolean {
-  return [2, 3].some((n) => Math.abs(note.pitch - brief.pitch - 12 * Math.log2(n)) < COMMON_SEMITONES);
+  const n = multipleOf(note.pitch, brief.pitch);
+  return n === 2 || n === 3;
+}
+
+/** Frame within a stretch where its partials change most: where what sounds became another. */
+function changeWithin({ from, to }: Plateau, { newness, growthDb }: Line): number {
+  let best = to;
+  let most = 0;
+  for (let i = from + 4; i < to; i++) {
+    const change = (newness[i]! || 0) * Math.abs(growthDb[i]! || 0);
+    if (change > most) {
+      most = change;
+      best = i;
+    }
+  }
+  return best;
 }
 
 function levelOf({ hopDb }: Line, part: Plateau): number {
   return median(hopDb.subarray(part.from, part.to));
 }
 
+/** Pitches of the other modes that the fingering of a note can sound. */
+export function otherModes(pitch: number, instrument: Instrument): number[] {
+  const mode = modeOf(instrument, writtenOf(instrument, Math.round(pitch)));
+  const step = instrument.series === 'odd' ? 2 : 1;
+  const modes: number[] = [];
+  for (let other = 1; other <= mode + 3 * step; other += step)
+    if (Math.abs(12 * Math.log2(other / mode)) >= LEAST_INTERVAL)
+      modes.push(pitch + 12 * Math.log2(other / mode));
+  return modes;
+}
+
+function isAboveAll(brief: Plateau, note: Plateau, instrument: Instrument): boolean {
+  const top = soundingOf(instrument, writtenRange(instrument).high);
+  return brief.pitch > top + 0.8 && brief.pitch > note.pitch;
+}
+
 /** What a brief pitch is to a note: another mode of its fingering, a squeak above all notes, or nothing of the kind. */
 function detourKind(brief: Plateau, note: Plateau, instrument: Instrument, atStart: boolean): Detour | null {
-  const top = soundingOf(instrument, writtenRange(instrument).high);
   const mode = modeOf(instrument, writtenOf(instrument, Math.round(note.pitch)));
-  const aboveAll = brief.pitch > top + 0.8 && brief.pitch > note.pitch;
+  const aboveAll = isAboveAll(brief, note, instrument);
   const step = instrument.series === 'odd' ? 2 : 1;
   // Inside a note what lies above all others is more likely a squeak near a mode than so high a mode.
   const highest = mode + (aboveAll ? (atStart ? 2 : 1) : 3) * step;
@@ -166,20 +244,12 @@ function detourKind(brief: Plateau, note: Plateau, instrument: Instrument, atSta
  * What seems to come back after a wrong mode may be the common period of that mode and the next note: an octave slurred
  * up by way of the mode above has the pitch of its lower note between the two.
  */
-function isWayTo(brief: Plateau, back: Plateau, next: Plateau | undefined, line: Line): boolean {
-  return next?.joined === true && isMixture(back, brief, next, line);
-}
-
-/**
- * While one sound gives way to another both are there, and their common period, lower than either, can be found for a
- * frame or two. It is nobody's note.
- */
-function isMixture(brief: Plateau, before: Plateau | undefined, after: Plateau, line: Line): boolean {
-  if (!before || brief.to - brief.from > MIXTURE_FRAMES) return false;
-  if (brief.pitch > before.pitch - 1 || brief.pitch > after.pitch - 1) return false;
-  const multiple = (part: Plateau) => {
-    const ratio = 2 ** ((part.pitch - brief.pitch) / 12);
-    return Math.abs(12 * Math.log2(ratio / Math.round(ratio))) < COMMON_SEMITONES;
-  };
-  return (multiple(before) && multiple(after)) || median(line.clarity.subarray(brief.from, brief.to)) < CLEAR;
+function isWayTo(
+  brief: Plateau,
+  back: Plateau,
+  next: Plateau | undefined,
+  frames: Frames,
+  ringing: Seconds,
+): boolean {
+  return next?.joined === true && isOfBoth(back, brief, next, frames, ringing);
 }

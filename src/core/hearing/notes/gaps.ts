@@ -1,5 +1,6 @@
 import type { Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
+import { RINGS } from './echoes';
 import type { NoteEvent } from './note';
 import type { Plateau } from './plateaus';
 import { median } from '@/core/base';
@@ -17,8 +18,23 @@ const STOPPED_DB = 32;
 const LONGEST_GAP: Seconds = 0.11;
 const LOOK: Seconds = 0.12;
 
-/** Holes in the level at the slurs between notes. */
-export function gapsBetween(notes: readonly Plateau[], frames: Frames, a4: Hertz): NoteEvent[] {
+/** Between two notes the level fell and came back. */
+export interface Hole {
+  readonly event: NoteEvent;
+  /**
+   * Whether it can only be a hole in a slur: had the sound stopped, it would have fallen deeper. In a room that rings, a hole and a
+   * tongue's stop leave the same; only who knows what was written can tell.
+   */
+  readonly certain: boolean;
+}
+
+/** Holes in the level between notes of different pitch. @param decaySeconds of the room, for 60 dB. */
+export function holesBetween(
+  notes: readonly Plateau[],
+  frames: Frames,
+  a4: Hertz,
+  decaySeconds: Seconds,
+): Hole[] {
   const hop = frames.hopSeconds;
   return notes.flatMap((note, index) => {
     const before = notes[index - 1];
@@ -26,9 +42,22 @@ export function gapsBetween(notes: readonly Plateau[], frames: Frames, a4: Hertz
       return [];
     const period = 1 / midiToHertz(Math.min(note.pitch, before.pitch), a4);
     const found = holeAround(frames, before, note, Math.max(1, Math.round(period / hop)));
-    return found
-      ? [{ kind: 'gap' as const, ...found, soundingMidi: null, noteIndex: index, confidence: 0.8 }]
-      : [];
+    if (!found) return [];
+    const { startSeconds, endSeconds } = found;
+    const certain = decaySeconds <= RINGS;
+    return [
+      {
+        event: {
+          kind: 'gap' as const,
+          startSeconds,
+          endSeconds,
+          soundingMidi: null,
+          noteIndex: index,
+          confidence: certain ? 0.8 : 0.6,
+        },
+        certain,
+      },
+    ];
   });
 }
 

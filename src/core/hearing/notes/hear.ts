@@ -1,14 +1,17 @@
 import type { Instrument } from '@/core/instruments';
 import type { Frames } from '@/core/hearing/signal';
-import type { Decibels } from '@/core/tuning';
-import { separateDetours } from './detours';
-import { gapsBetween } from './gaps';
+import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
+import { RINGS, ringingSeconds } from './echoes';
+import { otherModes, separateDetours } from './detours';
+import { roomOf, type Room } from '@/core/hearing/room';
+import { holesBetween } from './gaps';
 import { soundingLine } from './line';
 import { measureNote } from './measure';
 import type { HearingOptions } from './hearing';
 import type { Note, NoteEvent, Transition } from './note';
-import { atItsOnset } from './onset';
-import { plateausOf } from './plateaus';
+import { atItsOnset, riseOver } from './onset';
+import { ONE_PITCH_SEMITONES, plateausOf, type Plateau } from './plateaus';
+import { bridgeSqueaks } from './squeaks';
 import { transitionsBetween } from './transitions';
 import { liftUndertones, undertonesIn } from './undertones';
 
@@ -17,10 +20,13 @@ export interface Heard {
   readonly events: NoteEvent[];
   /** Between neighbouring notes that were joined. */
   readonly transitions: Transition[];
-  /** The room's own level: the quietest 5 % of what has no pitch. */
-  readonly floorDb: Decibels;
+  /** What is a hole if a slur is written there, and else a stop: the room rings too long to tell. */
+  readonly holes: NoteEvent[];
+  readonly room: Room;
 }
 
+/** Where no note ends freely the room may be any. */
+const USUAL_DECAY: Seconds = 0.3;
 /** From the first energy to the tone: later than this is late. */
 const LATE_SPEECH_SECONDS = 0.06;
 
@@ -28,19 +34,40 @@ const LATE_SPEECH_SECONDS = 0.06;
 export function hearNotes(frames: Frames, instrument: Instrument, options: HearingOptions = {}): Heard {
   const a4 = options.a4 ?? 440;
   const line = soundingLine(frames, a4);
-  const plateaus = liftUndertones(plateausOf(line, frames.hopSeconds), line, frames, instrument);
-  const played = separateDetours(plateaus, line, frames.hopSeconds, instrument, a4);
-  const found = played.notes.map((plateau) => measureNote(frames, line, plateau, instrument, options));
-  const notes = found.map((note, i) =>
-    played.notes[i]!.joined ? note : atItsOnset(note, found[i - 1], frames.settings, a4),
+  const room = roomOf(frames);
+  const decay = room.decaySeconds ?? USUAL_DECAY;
+  const squeaks = bridgeSqueaks(line, frames, instrument, a4);
+  const { plateaus: found, replaced } = plateausOf(line, frames, a4, squeaks, decay > RINGS, (pitch) =>
+    otherModes(pitch, instrument),
   );
+  const plateaus = liftUndertones(found, line, frames, instrument);
+  const played = separateDetours(plateaus, replaced, squeaks, line, frames, instrument, a4, decay);
+  const measured = played.notes.map((plateau, i) =>
+    measureNote(
+      frames,
+      line,
+      plateau,
+      instrument,
+      options,
+      follows(played.notes, i, frames) ? ringingSeconds(decay) : 0,
+    ),
+  );
+  const notes = measured.map((note, i) =>
+    begunAtItsOnset(note, i, measured, played.notes, frames, decay, a4),
+  );
+  const holes = holesBetween(played.notes, frames, a4, decay);
   const events = [
-    ...played.events.map((event) => ({ ...event, noteIndex: noteAt(notes, event) })),
+    ...played.events.map((event) => ({
+      ...event,
+      noteIndex: noteAt(notes, event),
+    })),
     // With company a second pitch below the note is no undertone.
     ...(options.company
       ? []
-      : played.notes.flatMap((plateau, index) => undertonesIn(plateau, index, line, frames, instrument, a4))),
-    ...gapsBetween(played.notes, frames, a4),
+      : played.notes.flatMap((_, index) =>
+          undertonesIn(played.notes, index, line, frames, instrument, a4, decay),
+        )),
+    ...holes.filter(({ certain }) => certain).map(({ event }) => event),
     ...notes.flatMap((note, index) => faultsOf(note, index, options)),
   ];
   return {
@@ -49,8 +76,39 @@ export function hearNotes(frames: Frames, instrument: Instrument, options: Heari
     transitions: options.company
       ? []
       : transitionsBetween(played.notes, line, frames, a4, !options.gainControlled),
-    floorDb: line.floorDb,
+    holes: holes.filter(({ certain }) => !certain).map(({ event }) => event),
+    room,
   };
+}
+
+/** Whether a note begins while the one before it may still ring. */
+function follows(notes: readonly Plateau[], i: number, { hopSeconds }: Frames): boolean {
+  const before = notes[i - 1];
+  return before !== undefined && (notes[i]!.from - before.to) * hopSeconds < 0.5;
+}
+
+/** From silence by what finding a pitch takes; over an echo by the rise; slurred where the pitch changes. */
+function begunAtItsOnset(
+  note: Note,
+  index: number,
+  found: readonly Note[],
+  plateaus: readonly Plateau[],
+  frames: Frames,
+  decaySeconds: Seconds,
+  a4: Hertz,
+): Note {
+  const here = plateaus[index]!;
+  const before = plateaus[index - 1];
+  const near = before && (here.from - before.to) * frames.hopSeconds < ringingSeconds(decaySeconds);
+  if (near && Math.abs(before.pitch - here.pitch) >= ONE_PITCH_SEMITONES) {
+    const period = 1 / midiToHertz(Math.min(before.pitch, here.pitch), a4);
+    const rise = riseOver(before, here, frames, period, decaySeconds);
+    if (rise !== null) {
+      const startSeconds = frames.startSeconds + rise * frames.hopSeconds;
+      return { ...note, startSeconds: Math.min(startSeconds, note.endSeconds) };
+    }
+  }
+  return here.joined ? note : atItsOnset(note, found[index - 1], frames.settings, a4);
 }
 
 function noteAt(notes: readonly Note[], event: NoteEvent): number | null {

@@ -16,6 +16,9 @@ export interface Line {
   readonly clarity: Float32Array;
   /** Level of single hops: see Frames. */
   readonly hopDb: Float32Array;
+  /** What does not carry on, and how the partials grow: see Frames. */
+  readonly newness: Float32Array;
+  readonly growthDb: Float32Array;
   /** How many times the found pitch was raised, where an undertone had taken its place; 1 elsewhere. */
   readonly lifted: Uint8Array;
   /** Where no pitch is found for longer than this, the sound has stopped: long windows see none while it changes. */
@@ -45,15 +48,24 @@ export function soundingLine(frames: Frames, a4: Hertz): Line {
   }
   bridgeMasked(frames.masked, pitch, levelDb);
   const { clarity, hopDb, settings } = frames;
+  const { newness, growthDb } = withoutMasked(frames);
   return {
     pitch,
     clarity,
     levelDb,
     hopDb,
+    newness,
+    growthDb,
     lifted: new Uint8Array(frames.count).fill(1),
     dropout: Math.max(SHORTEST_DROPOUT, (DROPOUT_WINDOWS * settings.pitch.window) / settings.pitch.rate),
     floorDb,
   };
+}
+
+/** What is covered by a known sound says nothing new of the player. */
+function withoutMasked({ masked, newness, growthDb }: Frames): Pick<Line, 'newness' | 'growthDb'> {
+  const carriesOn = (values: Float32Array) => values.map((value, i) => (masked[i] ? 0 : value));
+  return { newness: carriesOn(newness), growthDb: carriesOn(growthDb) };
 }
 
 /** What little of a drone the notches let through until they have settled. */

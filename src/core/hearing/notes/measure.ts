@@ -16,6 +16,9 @@ const SCOOP: Seconds = 0.15;
 const PURITY_REFERENCE: Seconds = 1;
 /** Quieter than this against the note is what is left of the one before. */
 const FAINT_DB = 35;
+/** When a tone speaks at last, it is louder than the breath before it by this, within so long. */
+const SPEAKS_DB = 8;
+const SPEAKS_WITHIN: Seconds = 0.1;
 /** Over less than this the level says nothing about how the pitch goes with it. */
 const LEVEL_RANGE_DB = 6;
 const LEVEL_STEP_DB = 2;
@@ -39,6 +42,8 @@ export function measureNote(
   segment: Span,
   instrument: Instrument,
   options: HearingOptions,
+  /** How long the note before it is still heard. */
+  ringing: Seconds = 0,
 ): Note {
   const limits = options.purity ?? ORDINARY_PURITY;
   const hop = frames.hopSeconds;
@@ -53,7 +58,7 @@ export function measureNote(
   const soundingMidi = Math.round(centrePitch);
   const asked = options.offsets?.[soundingMidi] ?? 0;
   const written = writtenOf(instrument, soundingMidi);
-  const body = bodyOf(segment, hop);
+  const body = bodyOf(segment, hop, Math.max(ATTACK, ringing));
   const long = (body.to - body.from) * hop >= SHORTEST_FOR_TREND;
   const overBody = (column: Float32Array) => median(column.subarray(body.from, body.to));
 
@@ -166,9 +171,9 @@ function quickPitch(frames: Frames, body: Span, f0: Hertz) {
   };
 }
 
-function bodyOf(segment: Span, hop: Seconds): Span {
+function bodyOf(segment: Span, hop: Seconds, attack: Seconds): Span {
   const frames = segment.to - segment.from;
-  const skip = Math.min(Math.round(ATTACK / hop), frames >> 2);
+  const skip = Math.min(Math.round(attack / hop), frames >> 2);
   const leave = Math.min(Math.round(RELEASE / hop), frames >> 2);
   return { from: segment.from + skip, to: segment.to - leave };
 }
@@ -201,7 +206,11 @@ function attackOf(frames: Frames, line: Line, segment: Span, body: Span) {
   const own = 1.1 * frames.settings.levelHops * hop;
   const rise = settled - 20 > floorDb + 3 ? Math.sqrt(Math.max(0, measured ** 2 - own ** 2)) : NaN;
   const early = pitch.subarray(segment.from, Math.min(segment.to, segment.from + Math.round(SCOOP / hop)));
-  return { rise, scoopPitch: median(early), speech: (segment.from - first) * hop };
+  // A tone that grows out of nothing has no breath before it that waits for it: it was always on its way.
+  const soon = Math.min(body.to, segment.from + Math.round(SPEAKS_WITHIN / hop));
+  const speaks =
+    Math.max(...levelDb.subarray(segment.from, soon)) - median(levelDb.subarray(first, segment.from + 1));
+  return { rise, scoopPitch: median(early), speech: speaks >= SPEAKS_DB ? (segment.from - first) * hop : 0 };
 }
 
 /** Frame at which the sound that becomes this note is first heard above the room. */

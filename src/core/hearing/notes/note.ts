@@ -15,6 +15,7 @@ export const unknownReason = z.enum([
   'company',
   'drone',
   'steady-level',
+  'room',
 ]);
 export type UnknownReason = z.infer<typeof unknownReason>;
 

@@ -1,6 +1,9 @@
-import type { Settings } from '@/core/hearing/signal';
+import { median } from '@/core/base';
+import type { Frames, Settings } from '@/core/hearing/signal';
 import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
+import { hopMean } from './gaps';
 import type { Note } from './note';
+import type { Plateau } from './plateaus';
 
 /** A pitch is found once the window holds so many periods of the tone … */
 const PERIODS = 2.4;
@@ -14,6 +17,56 @@ const REACH = 0.33;
  */
 export const onsetDelay = ({ pitch, hopSeconds }: Settings, f0: Hertz): Seconds =>
   PERIODS / f0 - (REACH * pitch.window) / pitch.rate + hopSeconds / 2;
+
+/** A stop between two notes lets the level fall by this below the softer of them, even where it rings on. */
+const STOP_DB = 2.5;
+const LOOK: { readonly before: Seconds; readonly after: Seconds } = { before: 0.1, after: 0.05 };
+/** Shares of the settled amplitude between which a rise is measured, and how often their distance it began before the first. */
+const RISE = { low: 0.35, high: 0.7, back: 1.6 } as const;
+/** So many frames before the level is least, what begins is still under the echo. */
+const EARLIEST = 4;
+const LONGEST_RISE: Seconds = 0.09;
+
+/**
+ * Where a note of another pitch begins over the echo of the one before it: by the rise, not by the change of pitch, which comes
+ * when the new sound outweighs the old. What the echo still gives is taken off, and the rise of the rest followed back.
+ * @returns frames, fractional; null where the level shows no stop.
+ */
+export function riseOver(
+  before: Plateau,
+  note: Plateau,
+  { hopDb, hopSeconds }: Frames,
+  periodSeconds: Seconds,
+  decaySeconds: Seconds,
+): number | null {
+  const smooth = 1 + Math.max(1, Math.round(periodSeconds / hopSeconds));
+  const power = (i: number) => 10 ** (hopMean(hopDb, i, smooth) / 10);
+  const from = Math.max(before.from, note.from - Math.round(LOOK.before / hopSeconds));
+  const to = Math.min(note.to, note.from + Math.round(LOOK.after / hopSeconds));
+  let least = from;
+  for (let i = from; i < to; i++) if (power(i) <= power(least)) least = i;
+  const settled = median(
+    Array.from({ length: 12 }, (_, k) =>
+      power(Math.min(note.to - 1, note.from + Math.round(0.06 / hopSeconds) + k)),
+    ),
+  );
+  const was = median(Array.from({ length: 12 }, (_, k) => power(Math.max(before.from, from - k))));
+  if (!(10 * Math.log10(Math.min(settled, was) / power(least)) >= STOP_DB)) return null;
+  const keeps = 10 ** ((-6 * hopSeconds) / decaySeconds);
+  const crossing = (share: number): number | null => {
+    let last = 0;
+    for (let i = least; i < least + LONGEST_RISE / hopSeconds; i++) {
+      const fresh = Math.sqrt(Math.max(0, power(i) - power(least) * keeps ** (i - least)) / settled);
+      if (fresh >= share) return fresh > last ? i - (fresh - share) / (fresh - last) : i;
+      last = fresh;
+    }
+    return null;
+  };
+  const low = crossing(RISE.low);
+  const high = crossing(RISE.high);
+  if (low === null || high === null) return null;
+  return Math.max(least - EARLIEST, low - RISE.back * (high - low));
+}
 
 /** A note put where it begins, what finding it takes is taken off. @param before the note before it; it ends first. */
 export function atItsOnset(note: Note, before: Note | undefined, settings: Settings, a4: Hertz): Note {

@@ -1,6 +1,12 @@
-import type { Seconds } from '@/core/tuning';
+import type { Frames } from '@/core/hearing/signal';
+import type { Hertz, Seconds } from '@/core/tuning';
 import type { Line } from './line';
 import { median } from '@/core/base';
+import { multipleOf } from './echoes';
+import { hiddenModes } from './hiddenModes';
+import { soundInPlace } from './interruptions';
+import { interruptionsWithin } from './restarts';
+import type { Squeak } from './squeaks';
 
 /** A stretch of frames on one pitch, half-open. */
 export interface Plateau {
@@ -19,16 +25,79 @@ const FOLLOW: Seconds = 0.3;
 const FEWEST_FRAMES = 2;
 /** A fall this deep between two pitches is the tongue's work. */
 const STOP_DB = 30;
-const RETONGUE_DIP_DB = 9;
-const RETONGUE_REACH: Seconds = 0.07;
+/** For so long a note may go on being found while its octave has begun over its echo. */
+const HIDES: Seconds = 0.25;
+/** A note begun again lasts as long. */
+const SHORTEST_AGAIN: Seconds = 0.09;
+/** Frames around a squeak in which the note that it interrupts does not carry on. */
+const NEAR_SQUEAK = 8;
+/** Faster than any vibrato or bend, in semitones a frame: the pitch does not swing there, it changes. */
+const LEAP = 0.18;
+/** Further than this from where it was it is another pitch, however it came there. */
+const FAR_SEMITONES = 1.25;
+/** A pitch that has glided away is another when it stays there for this long, within so much. */
+const STAYS: Seconds = 0.12;
+const STAYS_SEMITONES = 0.3;
 
-/** Cuts the line where the pitch leaves, where the sound stops, and where the tongue repeats a note. */
-export function plateausOf(line: Line, hop: Seconds): Plateau[] {
+/** Something else that sounded in the place of a note, under which the note's echo went on. */
+export interface Replaced extends Plateau {
+  readonly within: Plateau;
+}
+
+/**
+ * Cuts the line where the pitch leaves, where the sound stops, and where the tongue repeats a note.
+ * @param rings the room lets a note be heard on under the next one. @param modesOf what could take the place of a note.
+ */
+export function plateausOf(
+  line: Line,
+  frames: Frames,
+  a4: Hertz,
+  squeaks: readonly Squeak[],
+  rings: boolean,
+  modesOf: (pitch: number) => number[],
+): { plateaus: Plateau[]; replaced: Replaced[] } {
+  const hop = frames.hopSeconds;
+  const replaced: Replaced[] = [];
   const raw = withoutSpecks(byPitch(line, hop)).map((part, i, all) => {
     const before = all[i - 1];
     return before && part.joined && stopsBetween(line, before, part) ? { ...part, joined: false } : part;
   });
-  return mergeDebris(raw, line, hop).flatMap((part) => splitByTongue(line, part, hop));
+  const parts: Plateau[] = [];
+  /** Where the part that comes next began, while what came before it still rang over it. */
+  let begun: number | null = null;
+  mergeDebris(raw, line, hop).forEach((part, i, all) => {
+    const whole = begun === null ? part : { ...part, from: begun, joined: false };
+    begun = null;
+    const next = all[i + 1]?.joined ? all[i + 1] : undefined;
+    const starts: number[] = [];
+    const modes = modesOf(part.pitch);
+    const hidden = hiddenModes(part, modes, frames);
+    replaced.push(...hidden);
+    const disturbed = [...squeaks, ...hidden];
+    for (const interruption of interruptionsWithin(line, part.from, part.to, hop)) {
+      if (
+        squeaks.some(
+          ({ from, to }) => from < interruption.to + NEAR_SQUEAK && to > interruption.from - NEAR_SQUEAK,
+        )
+      )
+        continue;
+      const pitch = soundInPlace(interruption, part, modes, frames, a4);
+      if (pitch === null) starts.push(interruption.to);
+      else replaced.push({ ...interruption, pitch, joined: true, within: part });
+    }
+    const last = starts[starts.length - 1];
+    if (last !== undefined && next && (part.to - last) * hop < HIDES) {
+      // An octave above a note is all in its partials: while the note rings on, its pitch is found.
+      if (rings && multipleOf(next.pitch, part.pitch) !== null) begun = last;
+      if (begun !== null || (part.to - last) * hop < SHORTEST_AGAIN) starts.pop();
+    } else if (last !== undefined && (part.to - last) * hop < SHORTEST_AGAIN) starts.pop();
+    const end = begun ?? part.to;
+    [whole.from, ...starts].forEach((from, k, cuts) => {
+      const to = cuts[k + 1] ?? end;
+      parts.push(k === 0 && to === part.to ? whole : withPitch(line, from, to, k === 0 && whole.joined));
+    });
+  });
+  return { plateaus: parts, replaced };
 }
 
 export function withPitch(line: Line, from: number, to: number, joined: boolean): Plateau {
@@ -38,32 +107,67 @@ export function withPitch(line: Line, from: number, to: number, joined: boolean)
 function byPitch({ pitch, dropout: longest }: Line, hop: Seconds): Plateau[] {
   const dropout = Math.round(longest / hop);
   const follow = Math.round(FOLLOW / hop);
+  const stays = Math.round(STAYS / hop);
   const parts: Plateau[] = [];
   let from = -1;
   let last = -1;
   let centre = NaN;
   let joined = false;
-  const close = () => {
-    if (from < 0) return;
-    parts.push({ from, to: last + 1, joined, pitch: median(pitch.subarray(from, last + 1)) });
+  /** Since when the pitch is away from the centre, -1 while it is near, and whether it leapt there. */
+  let away = -1;
+  let leapt = false;
+  const close = (to: number) => {
+    if (from >= 0) parts.push({ from, to, joined, pitch: median(pitch.subarray(from, to)) });
     from = -1;
   };
   for (let i = 0; i < pitch.length; i++) {
     const value = pitch[i]!;
     if (Number.isNaN(value)) continue;
-    const leaves = Math.abs(value - centre) > ONE_PITCH_SEMITONES;
-    if (from >= 0 && (leaves || i - last - 1 > dropout)) close();
+    if (from >= 0 && i - last - 1 > dropout) close(last + 1);
+    else if (from >= 0) {
+      const off = Math.abs(value - centre);
+      if (Math.abs(value - pitch[last]!) >= LEAP) leapt = true;
+      if (off <= ONE_PITCH_SEMITONES) {
+        // What swung out and came back without a leap is part of it.
+        away = -1;
+        if (off < 0.5 * ONE_PITCH_SEMITONES) leapt = false;
+      } else {
+        if (away < 0) away = i;
+        const rests = i - away >= stays && spanOf(pitch, i - stays + 3, i + 1) < STAYS_SEMITONES;
+        if (leapt || off > FAR_SEMITONES || rests) {
+          close(leapt ? i : away);
+          if (!leapt) {
+            from = away;
+            joined = true;
+            centre = median(pitch.subarray(away, i + 1));
+          }
+        }
+      }
+    }
     if (from < 0) {
       from = i;
       joined = last >= 0 && i - last - 1 <= dropout;
       centre = value;
+      away = -1;
+      leapt = false;
     } else if (i - from < 8 || (i - from) % 4 === 0) {
       centre = median(pitch.subarray(Math.max(from, i - follow), i + 1));
     }
     last = i;
   }
-  close();
+  close(last + 1);
   return parts;
+}
+
+function spanOf(values: Float64Array, from: number, to: number): number {
+  let least = Infinity;
+  let most = -Infinity;
+  for (let i = from; i < to; i++) {
+    if (Number.isNaN(values[i]!)) continue;
+    least = Math.min(least, values[i]!);
+    most = Math.max(most, values[i]!);
+  }
+  return most - least;
 }
 
 /** Leaves out single frames on the way from one pitch to the next; what they joined stays joined. */
@@ -105,28 +209,4 @@ export function mergeDebris(parts: Plateau[], line: Line, hop: Seconds): Plateau
     } else merged.push(part);
   }
   return merged;
-}
-
-function splitByTongue(line: Line, part: Plateau, hop: Seconds): Plateau[] {
-  const { levelDb } = line;
-  const reach = Math.round(RETONGUE_REACH / hop);
-  const parts: Plateau[] = [];
-  let from = part.from;
-  for (let i = part.from + 2; i < part.to - 2; i++) {
-    const at = levelDb[i]!;
-    if (at > levelDb[i - 1]! || at >= levelDb[i + 1]!) continue;
-    const before = loudest(levelDb, Math.max(from, i - reach), i);
-    const after = loudest(levelDb, i + 1, Math.min(part.to, i + reach));
-    if (Math.min(before, after) - at < RETONGUE_DIP_DB) continue;
-    parts.push(withPitch(line, from, i, from === part.from && part.joined));
-    from = i;
-  }
-  parts.push(from === part.from ? part : withPitch(line, from, part.to, false));
-  return parts;
-}
-
-function loudest(levelDb: Float64Array, from: number, to: number): number {
-  let most = -Infinity;
-  for (let i = from; i < to; i++) most = Math.max(most, levelDb[i]!);
-  return most;
 }

@@ -1,9 +1,16 @@
 import { modeOf, writtenOf, type Instrument } from '@/core/instruments';
 import { partialsAt, PARTIALS, type Frames } from '@/core/hearing/signal';
-import { centsBetween, hertzToMidi, type Decibels, type Hertz, type Seconds } from '@/core/tuning';
+import {
+  centsBetween,
+  hertzToMidi,
+  midiToHertz,
+  type Decibels,
+  type Hertz,
+  type Seconds,
+} from '@/core/tuning';
 import type { Line } from './line';
 import type { NoteEvent } from './note';
-import { mergeDebris, type Plateau } from './plateaus';
+import { mergeDebris, ONE_PITCH_SEMITONES, type Plateau } from './plateaus';
 import { median, quantile } from '@/core/base';
 
 /** A component at k/n of the sounding mode n counts when it is this near to partial 1 and lasts this long. */
@@ -15,6 +22,9 @@ const NOTHING_BETWEEN_DB: Decibels = -28;
 /** The note's own partial 1 is the louder by this, or it would be the undertone. */
 const LOUDER_DB: Decibels = 2;
 const MOST_RATIO = 5;
+/** Notes whose echo may still be heard, and how much louder than on the average it may be. */
+const ECHOING_NOTES = 3;
+const ECHO_MARGIN_DB: Decibels = 9;
 /** A partial this far above all others, and not one of the first two, is no part of a tone. */
 const LONELY_DB: Decibels = -30;
 const FIRST_LONELY = 2;
@@ -31,9 +41,9 @@ export function liftUndertones(
 ): Plateau[] {
   const inPlace = plateaus
     .filter((part) => !isOutOfSight(part, frames))
-    .map((part) => {
+    .map((part, i, all) => {
       const ratio = hiddenRatio(part, frames, instrument);
-      if (ratio === 1) return part;
+      if (ratio === 1 || !isHeardBeside(part, ratio, all[i - 1], all[i + 1])) return part;
       const rise = 12 * Math.log2(ratio);
       for (let i = part.from; i < part.to; i++) {
         line.pitch[i]! += rise;
@@ -42,6 +52,13 @@ export function liftUndertones(
       return { ...part, pitch: part.pitch + rise };
     });
   return mergeDebris(inPlace, line, frames.hopSeconds);
+}
+
+/** Whether the note that would be hidden is heard as itself just before or after: an undertone comes and goes. */
+function isHeardBeside(part: Plateau, ratio: number, before?: Plateau, after?: Plateau): boolean {
+  const note = part.pitch + 12 * Math.log2(ratio);
+  const same = (other?: Plateau) => other !== undefined && Math.abs(other.pitch - note) < ONE_PITCH_SEMITONES;
+  return (part.joined && same(before)) || (after?.joined === true && same(after));
 }
 
 /**
@@ -96,20 +113,25 @@ function isHidden(partials: Float32Array, ratio: number): boolean {
   );
 }
 
-/** Components at k/n of a note that sounds in mode n. */
+/** Components at k/n of a note that sounds in mode n, and are not what still rings of the notes before it. */
 export function undertonesIn(
-  note: Plateau,
+  notes: readonly Plateau[],
   index: number,
   line: Line,
   frames: Frames,
   instrument: Instrument,
   a4: Hertz,
+  decaySeconds: Seconds,
 ): NoteEvent[] {
+  const note = notes[index]!;
+  const earlier = notes.slice(Math.max(0, index - ECHOING_NOTES), index);
   const mode = modeOf(instrument, writtenOf(instrument, Math.round(note.pitch)));
   const { every } = frames.settings.spectrum;
   const hop = frames.hopSeconds;
   const levels = Float32Array.from({ length: note.to - note.from }, (_, i) =>
-    levelBelow(note.from + i, mode, line, frames),
+    echoes(note.from + i, earlier, line, frames, a4, decaySeconds)
+      ? NaN
+      : levelBelow(note.from + i, mode, line, frames),
   );
   const events: NoteEvent[] = [];
   let start = -1;
@@ -125,6 +147,28 @@ export function undertonesIn(
     }
   }
   return events;
+}
+
+/** Whether the component below a note is one of the notes before it, and no louder than the room lets that one still be. */
+function echoes(
+  frame: number,
+  earlier: readonly Plateau[],
+  line: Line,
+  frames: Frames,
+  a4: Hertz,
+  decaySeconds: Seconds,
+): boolean {
+  const below = frames.subHz[frame]!;
+  const level = frames.subDb[frame]! + partialsAt(frames, frame)[0]!;
+  return earlier.some((note) => {
+    const multiple = below / midiToHertz(note.pitch, a4);
+    if (!(Math.abs(1200 * Math.log2(multiple / Math.max(1, Math.round(multiple)))) < NEAR_CENTS))
+      return false;
+    const was = median(line.levelDb.subarray(note.from, note.to));
+    const since =
+      (frame - note.to) * frames.hopSeconds - frames.settings.spectrum.window / frames.settings.sampleRate;
+    return level < was + ECHO_MARGIN_DB - (60 / decaySeconds) * Math.max(0, since);
+  });
 }
 
 /** Level of what sounds at k/n of the note against the note's partial 1; NaN where nothing does. */

@@ -4,3 +4,4 @@ export { PARTIALS, partialsAt, type Frames, type LiveFrame } from './frames';
 export { Listener, type ListenerOptions } from './listener';
 export { listeningSettings, type ListeningRange, type Settings } from './settings';
 export { SILENCE_DB } from './level';
+export { QUICK_PARTIALS } from './continuity';

@@ -1,6 +1,7 @@
 import { COLOURS, perColour } from '@/core/base';
 import type { Hertz } from '@/core/tuning';
 import { FloatColumn } from './columns';
+import { Continuity, QUICK_PARTIALS } from './continuity';
 import { Decimator } from './decimator';
 import { DroneRemover } from './drone';
 import { PARTIALS, type Frames, type LiveFrame } from './frames';
@@ -11,6 +12,7 @@ import { listeningSettings, type ListeningRange, type Settings } from './setting
 import { Spectrum } from './spectrum';
 
 const FULL_SCALE = 0.999;
+const MOST_SCALE = 16;
 /** Frames that the path is followed back before a spectrum is read by it; by then it hardly ever changes. */
 const LOOK_BACK = 8;
 /** Where the pitch moves less than this within a spectrum's span, the spectrum's finer figure replaces the path's. */
@@ -21,7 +23,8 @@ const READ_BY = 0;
 const REFINED = 1;
 const SUB_HZ = 2;
 const SUB_DB = 3;
-const COLOUR = 4;
+const STRONGEST_HZ = 4;
+const COLOUR = 5;
 const ROW = COLOUR + COLOURS.length;
 const AIRINESS = COLOUR + COLOURS.indexOf('airinessDb');
 
@@ -51,6 +54,8 @@ export class Listener {
   private readonly brief: Periodicity | null;
   private readonly briefBuffer: Float64Array;
   private readonly spectrum: Spectrum;
+  private readonly continuity: Continuity;
+  private readonly continuityBuffer: Float64Array;
   private readonly path = new PitchPath();
   private readonly hopBuffer: Float64Array;
   private readonly pitchBuffer: Float64Array;
@@ -59,6 +64,9 @@ export class Listener {
   private readonly clipping = new FloatColumn();
   private readonly hopLevels = new FloatColumn();
   private readonly removedLevels = new FloatColumn();
+  private readonly newness = new FloatColumn();
+  private readonly growth = new FloatColumn();
+  private readonly quick = new FloatColumn(QUICK_PARTIALS);
   private readonly spectra = new FloatColumn(ROW);
   private readonly partials = new FloatColumn(PARTIALS);
   private inHop = 0;
@@ -87,6 +95,8 @@ export class Listener {
     this.brief = settings.brief && new Periodicity(settings.brief);
     this.briefBuffer = new Float64Array(settings.brief?.window ?? 0);
     this.spectrum = new Spectrum(settings);
+    this.continuity = new Continuity(settings.pitch.rate, settings.hopSeconds, settings.minHz);
+    this.continuityBuffer = new Float64Array(this.continuity.longest);
     this.hopBuffer = new Float64Array(settings.hop);
     this.pitchBuffer = new Float64Array(settings.pitch.window);
     this.spectrumBuffer = new Float64Array(settings.spectrum.window);
@@ -96,7 +106,8 @@ export class Listener {
   push(chunk: Float32Array): void {
     for (let i = 0; i < chunk.length; i++) {
       let sample = chunk[i]!;
-      if (!Number.isFinite(sample)) {
+      // Beyond all scales it is no sound either, and one such sample would drown a whole analysis.
+      if (!(Math.abs(sample) <= MOST_SCALE)) {
         this.badSamples++;
         sample = 0;
       }
@@ -119,7 +130,8 @@ export class Listener {
     while (
       this.path.frames < wanted ||
       this.levels.length < wanted ||
-      this.spectra.length / ROW < wanted / 2
+      this.spectra.length / ROW < wanted / 2 ||
+      this.newness.length < wanted
     ) {
       this.take(0);
     }
@@ -145,6 +157,7 @@ export class Listener {
     this.spectrumStream.push(this.hopBuffer, this.settings.hop);
     this.readPitch();
     this.readSpectra();
+    this.readContinuity();
     this.announce();
   }
 
@@ -180,9 +193,35 @@ export class Listener {
       this.spectra.set(row + REFINED, this.spectrum.refinedF0);
       this.spectra.set(row + SUB_HZ, this.spectrum.subHz);
       this.spectra.set(row + SUB_DB, this.spectrum.subDb);
+      this.spectra.set(row + STRONGEST_HZ, this.spectrum.strongestHz);
       for (let k = 0; k < COLOURS.length; k++) this.spectra.set(row + COLOUR + k, this.spectrum[COLOURS[k]!]);
       const partials = this.partials.grow(NaN);
       for (let k = 0; k < PARTIALS; k++) this.partials.set(partials + k, this.spectrum.partialsDb[k]!);
+    }
+  }
+
+  private readContinuity(): void {
+    const { hop, pitchDecimation } = this.settings;
+    const { continuity, continuityBuffer } = this;
+    for (;;) {
+      const frame = this.newness.length;
+      const behind = this.path.frames - 1 - frame;
+      if (behind < LOOK_BACK) return;
+      const f0 = this.path.lookBack(behind);
+      const length = continuity.lengthFor(f0);
+      const centre = (frame * hop) / pitchDecimation;
+      const start = Math.round(centre - length / 2);
+      if (start + length > this.pitchStream.output.end) return;
+      this.pitchStream.output.read(start, length, continuityBuffer);
+      continuity.analyse(continuityBuffer, centre - start, f0);
+      const row = this.quick.grow(0);
+      for (let k = 0; k < QUICK_PARTIALS; k++) this.quick.set(row + k, continuity.amplitudes[k]!);
+      // What the latest frame tells belongs to the one before it.
+      this.newness.grow(NaN);
+      this.growth.grow(NaN);
+      if (frame === 0) continue;
+      this.newness.set(frame - 1, continuity.newness);
+      this.growth.set(frame - 1, continuity.growthDb);
     }
   }
 
@@ -223,7 +262,11 @@ export class Listener {
       ...perColour(column),
       subHz: column(),
       subDb: column(),
+      strongestHz: column(),
       hopDb: this.hopLevels.toArray().slice(0, count),
+      newness: this.newness.toArray().slice(0, count),
+      quickPartials: this.quick.toArray(),
+      growthDb: this.growth.toArray().slice(0, count),
       partialsDb: this.partials.toArray(),
       clipped: Uint8Array.from(this.clipping.toArray().slice(0, count)),
       masked: new Uint8Array(count),
@@ -264,6 +307,7 @@ export class Listener {
     const { every } = this.settings.spectrum;
     for (let i = 0; i < frames.count; i++) {
       const row = ROW * Math.floor(i / every);
+      frames.strongestHz[i] = this.spectra.get(row + STRONGEST_HZ);
       if (!(Math.abs(cents(this.spectra.get(row + READ_BY), frames.f0[i]!)) < 50)) continue;
       for (let k = 0; k < COLOURS.length; k++) frames[COLOURS[k]!][i] = this.spectra.get(row + COLOUR + k);
       frames.subHz[i] = this.spectra.get(row + SUB_HZ);

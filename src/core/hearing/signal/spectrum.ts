@@ -48,6 +48,8 @@ export class Spectrum implements Record<ColourId, number> {
   /** The strongest component below partial 1, in Hz, and its level against partial 1; NaN when nothing stands out. */
   subHz: Hertz = NaN;
   subDb = NaN;
+  /** The strongest component of all, whatever the pitch. */
+  strongestHz: Hertz = NaN;
   /** The pitch that the spectrum was read by: the one it was given, or half of it where the odd partials of that show. */
   readBy: Hertz = NaN;
   /** f0 half-way between this spectrum and the one before; NaN when the two do not agree on a steady pitch. */
@@ -97,12 +99,13 @@ export class Spectrum implements Record<ColourId, number> {
     for (let i = 0; i < length; i++) this.windowed[i] = samples[i]! * this.shape[i]!;
     this.fft.forward(this.windowed, this.current);
     this.forget();
+    this.readStrongest();
     this.readBy = f0;
     if (f0 > 0) {
       this.readPartials(f0);
       if (this.isOctaveOfTone(f0)) {
         this.readBy = f0 / 2;
-        this.forget();
+        this.forgetPartials();
         this.readPartials(this.readBy);
       }
       this.readBelow(this.readBy);
@@ -113,10 +116,14 @@ export class Spectrum implements Record<ColourId, number> {
   }
 
   private forget(): void {
+    this.forgetPartials();
+    this.refinedF0 = this.subHz = this.subDb = this.strongestHz = NaN;
+  }
+
+  private forgetPartials(): void {
     this.partialsDb.fill(NaN);
     this.noiseDb.fill(NaN);
     for (const id of COLOURS) this[id] = NaN;
-    this.refinedF0 = this.subHz = this.subDb = NaN;
   }
 
   private power(bin: number): number {
@@ -214,6 +221,16 @@ export class Spectrum implements Record<ColourId, number> {
     const bend = left - 2 * mid + right;
     this.subHz = (top + (bend < 0 ? (left - right) / (2 * bend) : 0)) * this.binHz;
     this.subDb = decibels(best * this.gain) - this.partialsDb[0]!;
+  }
+
+  private readStrongest(): void {
+    let best = 0;
+    for (let i = Math.ceil(this.lowest / this.binHz); i < this.fft.size / 2 - 1; i++) {
+      const power = this.power(i);
+      if (power <= best) continue;
+      best = power;
+      this.strongestHz = i * this.binHz;
+    }
   }
 
   /** Power of a steady sine near a fractional bin, full-scale sine = 0.5. */

@@ -8,6 +8,7 @@ import { figure, figuresAt, isKnown, valueOf, wholeOf, type Figure } from '../fi
 import type { FigureId } from '../figures';
 import { NOTHING, numbers, SILENT, type Curve, type Measure } from '../measure';
 import { bodyIn, centsOff, pitchOf, playedAs, traced, type Reading } from '../reading';
+import { roomSpread } from './roomSpread';
 import { because, listed, plural, sized } from '../words';
 import type { Match } from '@/core/hearing/matching';
 
@@ -187,7 +188,7 @@ function lineOf(
   reading: Reading,
   { hairpin, matches, start, end }: Span,
 ): { figures: Figure[]; curves: Curve[] } {
-  const { trace, conditions } = reading;
+  const { trace, conditions, limits, notes } = reading;
   const step = trace.stepSeconds;
   const length = end - start;
   const from = start + Math.min(ATTACK, length / 6);
@@ -208,13 +209,20 @@ function lineOf(
   );
   const off = level.map((dB, i) => dB - low - rise * shape(i));
   const offDb = Math.sqrt(off.reduce((sum, dB) => sum + dB * dB, 0) / Math.max(1, off.length));
+  // Echoes that add up differently from note to note wander as much by themselves.
+  const wander = roomSpread(reading, [notes[matches[0]!.note!]!]);
   const loudest = level.indexOf(Math.max(...level));
   const rangeDb = Math.max(...level) - Math.min(...level);
   const slope = slopeOf(reading, matches, rangeDb);
   const last = median(level.slice(-Math.max(2, Math.round(0.25 / step))));
   return {
     figures: [
-      figure('line-off', offDb, about),
+      figure(
+        'line-off',
+        offDb > limits.lineDb && Math.hypot(limits.lineDb, wander) >= offDb ? null : offDb,
+        about,
+        'room',
+      ),
       figure('line-range', rangeDb, about),
       ...(slope ? [figure('line-slope', slope.value, { ...about, spread: slope.spread, n: slope.n })] : []),
       figure('turns', turnsIn(level, hairpin, loudest), about),

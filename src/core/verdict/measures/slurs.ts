@@ -1,6 +1,7 @@
 import { median } from '@/core/base';
 import { seamBetween } from '@/core/instruments';
 import type { Match } from '@/core/hearing/matching';
+import { roomSpread } from './roomSpread';
 import { beyond, beyondEither } from '../fault';
 import type { Fault } from '../faults';
 import { figure, figuresAt, isKnown, valueOf, type Figure } from '../figure';
@@ -44,12 +45,19 @@ export const seam: Measure = {
       if (!transition) return [];
       const at = { at: to.group.index };
       const { dipDb, bumpDb, seconds, overshootCents, levelStepDb } = transition;
+      const [from, into] = [reading.notes[transition.from]!, reading.notes[transition.to]!];
+      const spread = roomSpread(reading, [from, into]);
+      const level = (id: 'slur-dip' | 'slur-bump' | 'slur-step', value: number | null, limit: number) =>
+        value !== null && Math.abs(value) > limit && Math.abs(value) - 2 * spread <= limit
+          ? figure(id, null, at, 'room')
+          : figure(id, value, { ...at, spread }, 'too-short');
+      const { limits } = reading;
       return [
-        figure('slur-dip', dipDb, at, 'too-short'),
-        figure('slur-bump', bumpDb, at, 'too-short'),
+        level('slur-dip', dipDb, limits.seamDipDb),
+        level('slur-bump', bumpDb, limits.seamBumpDb),
         figure('slur-time', ms(seconds), at, 'too-short'),
         figure('slur-overshoot', overshootCents, at, 'too-short'),
-        figure('slur-step', levelStepDb, at, 'too-short'),
+        level('slur-step', levelStepDb, limits.levelStepDb),
       ];
     });
     if (slurs.length === 0) return NOTHING;
@@ -92,7 +100,7 @@ export const seam: Measure = {
   },
 
   say(figures, { limits, matches, instrument, faults, slurAt }) {
-    const judged = judgedSlurs(matches, instrument, faults);
+    const judged = judgedSlurs(matches, instrument, faults, figures);
     const known = judged.filter(({ clean }) => clean !== null);
     if (known.length === 0) return SILENT;
     const failed = known.filter(({ clean }) => clean === false);
@@ -140,7 +148,7 @@ export interface JudgedSlur {
   readonly to: Match;
   /** It crosses a register break. */
   readonly crosses: boolean;
-  /** Null when nothing can be said: the two notes were not both heard. */
+  /** Null when nothing can be said: the two notes were not both heard, or the room hides how. */
   readonly clean: boolean | null;
   /** Why not, worst first; of one thing seen in two ways the first. */
   readonly why: readonly Fault[];
@@ -151,7 +159,13 @@ export function judgedSlurs(
   matches: readonly Match[],
   instrument: Judging['instrument'],
   faults: readonly Fault[],
+  figures: readonly Figure[],
 ): JudgedSlur[] {
+  const hidden = new Set(
+    figures.flatMap((each) =>
+      each.id === 'slur-dip' && !isKnown(each) && each.unknown === 'room' ? [each.at] : [],
+    ),
+  );
   return slursIn(matches).map(({ from, to }) => {
     const why = faults
       .filter(({ atSlur, group }) => atSlur && group === to.group.index)
@@ -162,7 +176,7 @@ export function judgedSlurs(
       from,
       to,
       crosses: seamBetween(instrument, from.group.written, to.group.written) !== null,
-      clean: why.length > 0 ? false : heard ? true : null,
+      clean: why.length > 0 ? false : heard && !hidden.has(to.group.index) ? true : null,
       why,
     };
   });

@@ -1,0 +1,92 @@
+import { median } from '@/core/base';
+import { partialsAt, PARTIALS, type Frames } from '@/core/hearing/signal';
+import type { Decibels, Seconds } from '@/core/tuning';
+import type { Plateau } from './plateaus';
+
+/** Near enough to a multiple for both sounds to repeat with the common period. */
+const COMMON_SEMITONES = 0.5;
+const MOST_MULTIPLE = 8;
+/** Partials that neither note explains have to be this near to the strongest to make a sound of its own. */
+const OWN_DB: Decibels = -14;
+/** A component below a sound, this near to it, is a note that still rings: the sound is that note's partial. */
+const BELOW_DB: Decibels = -8;
+/** Two sounds that have no period in common are never as periodic as this. */
+const CLEAR = 0.94;
+/** What has stopped is heard for this share of the time in which it falls by 60 dB. */
+const HEARD_SHARE = 0.6;
+/** From this decay on, what has stopped is heard long enough to be taken for what sounds. */
+export const RINGS: Seconds = 0.12;
+/** Windows alone let two notes overlap for as long. */
+const OVERLAP: Seconds = 0.022;
+
+/** How long a note is still heard under the next one. */
+export const ringingSeconds = (decaySeconds: Seconds): Seconds =>
+  OVERLAP + (decaySeconds > RINGS ? HEARD_SHARE * decaySeconds : 0);
+
+/** Number n ≥ 1 for which `high` is the n-th partial of `low`; null when it is none. */
+export function multipleOf(high: number, low: number): number | null {
+  const n = Math.round(2 ** ((high - low) / 12));
+  return n >= 1 && n <= MOST_MULTIPLE && Math.abs(high - low - 12 * Math.log2(n)) < COMMON_SEMITONES
+    ? n
+    : null;
+}
+
+/**
+ * Whether a brief pitch between two notes is only what they make together while the first rings on: their common period below
+ * them, a common partial above them, or the echo of the first. A sound of its own has partials that neither explains.
+ * @param ringing how long the first is heard under the second.
+ */
+export function isOfBoth(
+  brief: Plateau,
+  before: Plateau,
+  after: Plateau,
+  frames: Frames,
+  ringing: Seconds,
+): boolean {
+  if ((brief.to - before.to) * frames.hopSeconds > ringing) return false;
+  const [under, over] = [multipleOf(before.pitch, brief.pitch), multipleOf(after.pitch, brief.pitch)];
+  const rings = ringing > OVERLAP;
+  if (under === 1) return rings;
+  if (under !== null && over !== null && (rings || (under > 1 && over > 1)))
+    return !rings || !hasOwnPartials(brief, under, over, frames);
+  const [partialOfFirst, partialOfSecond] = [
+    multipleOf(brief.pitch, before.pitch),
+    multipleOf(brief.pitch, after.pitch),
+  ];
+  if (partialOfFirst !== null || partialOfSecond !== null)
+    return rings && ringsBelow(brief, before, after, frames);
+  if (brief.pitch > Math.min(before.pitch, after.pitch) - 1) return false;
+  return median(frames.clarity.subarray(brief.from, brief.to)) < CLEAR;
+}
+
+/** Whether partials sound that are neither multiples of one number nor of the other. */
+function hasOwnPartials(brief: Plateau, a: number, b: number, frames: Frames): boolean {
+  let own = 0;
+  let rows = 0;
+  for (let i = brief.from; i < brief.to; i += frames.settings.spectrum.every) {
+    if (Number.isNaN(frames.airinessDb[i]!)) continue;
+    rows++;
+    const partials = partialsAt(frames, i);
+    let strongest = -Infinity;
+    let alone = -Infinity;
+    for (let k = 1; k <= PARTIALS; k++) {
+      const level = partials[k - 1]!;
+      if (Number.isNaN(level)) continue;
+      strongest = Math.max(strongest, level);
+      if (k % a !== 0 && k % b !== 0) alone = Math.max(alone, level);
+    }
+    if (alone > strongest + OWN_DB) own++;
+  }
+  return rows > 0 && 2 * own > rows;
+}
+
+/** Whether one of the notes, or something as deep, is still heard under a brief pitch. */
+export function ringsBelow(brief: Plateau, before: Plateau, after: Plateau, frames: Frames): boolean {
+  let below = 0;
+  let rows = 0;
+  for (let i = brief.from; i < brief.to; i++) {
+    rows++;
+    if (frames.subDb[i]! > BELOW_DB) below++;
+  }
+  return brief.pitch > Math.min(before.pitch, after.pitch) + 1 && 2 * below >= rows;
+}

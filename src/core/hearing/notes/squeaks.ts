@@ -1,0 +1,75 @@
+import { median } from '@/core/base';
+import type { Frames } from '@/core/hearing/signal';
+import { soundingOf, writtenRange, type Instrument } from '@/core/instruments';
+import { hertzToMidi, midiToHertz, type Hertz, type Midi, type Seconds } from '@/core/tuning';
+import { isInPlace } from './isInPlace';
+import type { Line } from './line';
+
+/** A squeak: for a moment the strongest that sounds is higher than any note, and no partial of the one that was held. */
+export interface Squeak {
+  readonly from: number;
+  readonly to: number;
+  readonly pitch: Midi;
+  /** The note that it interrupts. */
+  readonly note: Midi;
+}
+
+const ABOVE_TOP = 1.04;
+/** Higher than this so many times what was strongest before it. */
+const LEAP = 1.35;
+const PARTIAL_CENTS = 40;
+/** What comes and goes is blurred; the first two partials stand alone enough to allow for it. */
+const LOW_PARTIAL_CENTS = 80;
+/** From this partial on, all frequencies are near to one; that it should be the strongest is as strange. */
+const HIGH_PARTIAL = 4;
+const LONGEST: Seconds = 0.16;
+const FEWEST_FRAMES = 3;
+/** The note before and after it, one pitch, is looked for within so many frames. */
+const REACH = 14;
+/** Nearer to the floor it is a noise of the house. */
+const OVER_FLOOR_DB = 14;
+const SAME = 0.6;
+
+/**
+ * Squeaks within a note, found by what is strongest whatever the pitch: over the echo of the note a common period of both is
+ * found in the place of either. The line is bridged there, as the note goes on.
+ */
+export function bridgeSqueaks(line: Line, frames: Frames, instrument: Instrument, a4: Hertz): Squeak[] {
+  const top = ABOVE_TOP * midiToHertz(soundingOf(instrument, writtenRange(instrument).high), a4);
+  const { strongestHz, count, hopSeconds } = frames;
+  const found: Squeak[] = [];
+  for (let from = REACH; from < count; from++) {
+    if (!(strongestHz[from]! > top)) continue;
+    let to = from;
+    while (to < count && strongestHz[to]! > top) to++;
+    const squeak = squeakBetween(line, frames, from, to, a4);
+    if (squeak && to - from >= FEWEST_FRAMES && (to - from) * hopSeconds <= LONGEST) found.push(squeak);
+    from = to;
+  }
+  return found;
+}
+
+function squeakBetween(line: Line, frames: Frames, from: number, to: number, a4: Hertz): Squeak | null {
+  const { strongestHz } = frames;
+  const before = median(line.pitch.subarray(from - REACH, from - 3).filter((pitch) => !Number.isNaN(pitch)));
+  const after = firstNear(line.pitch, before, to);
+  if (after === null) return null;
+  const hertz = median(strongestHz.subarray(from, to));
+  const usual = median(strongestHz.subarray(from - REACH, from - 3));
+  const f0 = midiToHertz(before, a4);
+  const k = Math.round(hertz / f0);
+  const near = k <= 2 ? LOW_PARTIAL_CENTS : PARTIAL_CENTS;
+  const isPartial = k < HIGH_PARTIAL && Math.abs(1200 * Math.log2(hertz / (k * f0))) < near;
+  if (isPartial || !(hertz > LEAP * usual)) return null;
+  if (median(frames.hopDb.subarray(from, to)) < line.floorDb + OVER_FLOOR_DB || !isInPlace(frames, from, to))
+    return null;
+  for (let i = from - 2; i < after; i++) line.pitch[i] = before;
+  return { from, to, pitch: hertzToMidi(hertz, a4), note: before };
+}
+
+/** First frame from which the note is back. */
+function firstNear(pitch: Float64Array, note: Midi, from: number): number | null {
+  for (let i = from; i < Math.min(pitch.length, from + 2 * REACH); i++)
+    if (Math.abs(pitch[i]! - note) < SAME / 2 && Math.abs(pitch[i + 2]! - note) < SAME / 2) return i;
+  return null;
+}

@@ -1,0 +1,1 @@
+export { roomOf, roomSchema, type Room, type RoomSound } from './room';

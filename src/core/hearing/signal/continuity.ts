@@ -1,0 +1,140 @@
+import type { Decibels, Hertz, Seconds } from '@/core/tuning';
+
+/** Partials that are followed from frame to frame. */
+export const QUICK_PARTIALS = 8;
+/** Partials this far under the strongest say nothing. */
+const FAINT = 0.03;
+const SHORTEST: Seconds = 0.012;
+/** Over whole periods, two at least, the partials of a tone stand in the zeros of each other's main lobes (Hann's window). */
+const FEWEST_PERIODS = 2;
+const MOST_CENTS = 100;
+/** A partial cannot be newer than new. */
+const ALL_NEW = 1.5;
+
+/**
+ * How far each frame carries on what was there: every partial of a tone that goes on is, a moment later, the same complex
+ * number turned by its own frequency. What differs from that is new: a tone that stops or starts, whatever the level does
+ * while echoes add to it (the complex-domain onset function: Bello, Duxbury, Davies & Sandler, IEEE Signal Processing
+ * Letters 11, 2004; here read at the partials of the tone, each weighing the same).
+ */
+export class Continuity {
+  /** Of the frame before the latest: share of its partials' amplitude that is new; NaN where the pitch is not known around it. */
+  newness = NaN;
+  /** Amplitudes of the first partials of the latest frame, over two periods or little more; 0 where there are none. */
+  readonly amplitudes = new Float64Array(QUICK_PARTIALS);
+  /** How much its partials grow around it, their median, dB. */
+  growthDb: Decibels = NaN;
+
+  private readonly window: Float64Array;
+  private rows: [Row, Row, Row] = [emptyRow(), emptyRow(), emptyRow()];
+  private readonly growths: number[] = [];
+
+  constructor(
+    private readonly rate: Hertz,
+    private readonly hopSeconds: Seconds,
+    lowest: Hertz,
+  ) {
+    this.window = new Float64Array(Math.ceil(rate * Math.max(2 * SHORTEST, (FEWEST_PERIODS + 1) / lowest)));
+  }
+
+  /** Samples that the longest window takes. */
+  get longest(): number {
+    return this.window.length;
+  }
+
+  /** Samples that a frame of this pitch is read from; 0 without a pitch. */
+  lengthFor(f0: Hertz): number {
+    if (!(f0 > 0)) return 0;
+    const periods = Math.max(FEWEST_PERIODS, Math.ceil(SHORTEST * f0));
+    return Math.min(this.window.length, Math.round((periods * this.rate) / f0));
+  }
+
+  /**
+   * @param samples `lengthFor(f0)` samples. @param offset where the frame's centre lies after the first of them.
+   * @param f0 pitch of the frame, NaN when there is none.
+   */
+  analyse(samples: Float64Array, offset: number, f0: Hertz): void {
+    const [oldest, middle, latest] = this.rows;
+    this.rows = [middle, latest, oldest];
+    this.read(samples, offset, f0, oldest);
+    this.compare(middle, oldest);
+  }
+
+  private read(samples: Float64Array, offset: number, f0: Hertz, row: Row): void {
+    row.f0 = f0;
+    this.amplitudes.fill(0);
+    const length = this.lengthFor(f0);
+    if (length === 0) return;
+    const { window } = this;
+    const turn = (2 * Math.PI) / length;
+    for (let i = 0; i < length; i++) window[i] = samples[i]! * (1 - Math.cos(turn * (i + 0.5)));
+    row.count = Math.min(QUICK_PARTIALS, Math.floor((0.45 * this.rate) / f0));
+    for (let k = 0; k < row.count; k++) {
+      // Goertzel's recursion, then turned back to the frame's centre.
+      const w = (2 * Math.PI * (k + 1) * f0) / this.rate;
+      const c = 2 * Math.cos(w);
+      let s1 = 0;
+      let s2 = 0;
+      for (let i = 0; i < length; i++) {
+        const s0 = window[i]! + c * s1 - s2;
+        s2 = s1;
+        s1 = s0;
+      }
+      const re = s1 - s2 * Math.cos(w);
+      const im = s2 * Math.sin(w);
+      const back = -w * (length - 1 - offset);
+      const cos = Math.cos(back);
+      const sin = Math.sin(back);
+      row.re[k] = (re * cos - im * sin) / length;
+      row.im[k] = (re * sin + im * cos) / length;
+      this.amplitudes[k] = amplitude(row, k);
+    }
+  }
+
+  private compare(before: Row, after: Row): void {
+    this.newness = NaN;
+    this.growthDb = NaN;
+    if (!(Math.abs(1200 * Math.log2(after.f0 / before.f0)) < MOST_CENTS)) return;
+    const count = Math.min(before.count, after.count);
+    const f0 = (before.f0 + after.f0) / 2;
+    let strongest = 0;
+    for (let k = 0; k < count; k++)
+      strongest = Math.max(strongest, amplitude(before, k), amplitude(after, k));
+    if (strongest === 0) return;
+    this.growths.length = 0;
+    let sum = 0;
+    for (let k = 0; k < count; k++) {
+      const was = amplitude(before, k);
+      const is = amplitude(after, k);
+      const larger = Math.max(was, is);
+      if (larger < FAINT * strongest) continue;
+      const turned = 2 * Math.PI * (k + 1) * f0 * 2 * this.hopSeconds;
+      const cos = Math.cos(turned);
+      const sin = Math.sin(turned);
+      const re = before.re[k]! * cos - before.im[k]! * sin;
+      const im = before.re[k]! * sin + before.im[k]! * cos;
+      sum += Math.min(ALL_NEW, Math.hypot(after.re[k]! - re, after.im[k]! - im) / larger);
+      this.growths.push(20 * Math.log10((is + 1e-12) / (was + 1e-12)));
+    }
+    const { growths } = this;
+    this.newness = sum / growths.length;
+    growths.sort((a, b) => a - b);
+    this.growthDb = growths[growths.length >> 1]!;
+  }
+}
+
+interface Row {
+  f0: Hertz;
+  count: number;
+  readonly re: Float64Array;
+  readonly im: Float64Array;
+}
+
+const emptyRow = (): Row => ({
+  f0: NaN,
+  count: 0,
+  re: new Float64Array(QUICK_PARTIALS),
+  im: new Float64Array(QUICK_PARTIALS),
+});
+
+const amplitude = ({ re, im }: Row, k: number) => Math.hypot(re[k]!, im[k]!);
