@@ -70,6 +70,8 @@ const PARTS: Readonly<Record<string, () => void | Promise<void>>> = {
     }
     console.log('Recorded instruments, chromatic scales: frames off by more than 60 cents, notes found once');
     console.table(recordedScales());
+    console.log('The same in a living room');
+    console.table(recordedScales('living'));
   },
   async live() {
     if (!live && !wanted.includes('live')) {

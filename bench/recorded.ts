@@ -10,12 +10,13 @@ import {
   writtenRange,
   type Instrument,
 } from '@/core/instruments';
+import { heardIn, rooms, type RoomName } from '@/core/lab';
 import { hearNotes } from '@/core/hearing/notes';
 import { Listener } from '@/core/hearing/signal';
 import { centsBetween, midiToHertz, type Midi } from '@/core/tuning';
 
 /** Instruments that Debian's small sound font has recordings of, with their General MIDI programs. */
-const PROGRAMS: readonly (readonly [string, number])[] = [
+export const PROGRAMS: readonly (readonly [string, number])[] = [
   ['flute', 73],
   ['piccolo', 72],
   ['oboe', 68],
@@ -31,20 +32,26 @@ const PROGRAMS: readonly (readonly [string, number])[] = [
 const NOTE_SECONDS = 0.7;
 const REST_SECONDS = 0.2;
 const TICKS_A_SECOND = 960;
+/** Seconds that a note is held, and the rest before it. */
+interface Lengths {
+  readonly held: number;
+  readonly rest: number;
+}
+const SCALE: Lengths = { held: NOTE_SECONDS, rest: REST_SECONDS };
 export const SOUND_FONT =
   (process.env['SOUND_FONT'] as string | undefined) ?? '/usr/share/sounds/sf2/TimGM6mb.sf2';
 
 /** A standard MIDI file of a chromatic scale. */
-function scaleFile(program: number, notes: readonly Midi[]): Buffer {
+function scaleFile(program: number, notes: readonly Midi[], { held, rest }: Lengths): Buffer {
   const track: number[] = [0, 0xff, 0x51, 3, 0x07, 0xa1, 0x20, 0, 0xc0, program];
   const delta = (ticks: number) => {
     if (ticks >= 128) track.push(0x80 | (ticks >> 7));
     track.push(ticks & 127);
   };
   for (const note of notes) {
-    delta(Math.round(REST_SECONDS * TICKS_A_SECOND));
+    delta(Math.round(rest * TICKS_A_SECOND));
     track.push(0x90, note, 90);
-    delta(Math.round(NOTE_SECONDS * TICKS_A_SECOND));
+    delta(Math.round(held * TICKS_A_SECOND));
     track.push(0x80, note, 0);
   }
   delta(480);
@@ -74,12 +81,12 @@ function scaleFile(program: number, notes: readonly Midi[]): Buffer {
   return Buffer.concat([head, length, Buffer.from(track)]);
 }
 
-export function render(program: number, notes: readonly Midi[]) {
+export function render(program: number, notes: readonly Midi[], lengths: Lengths = SCALE) {
   const folder = mkdtempSync(join(tmpdir(), 'gold-reed-bench-'));
   try {
     const midi = join(folder, 'scale.mid');
     const wav = join(folder, 'scale.wav');
-    writeFileSync(midi, scaleFile(program, notes));
+    writeFileSync(midi, scaleFile(program, notes, lengths));
     const options = ['-ni', '-R', '0', '-C', '0', '-r', '48000', '-g', '0.7', '-F', wav, SOUND_FONT, midi];
     execFileSync('fluidsynth', options, { stdio: 'ignore' });
     const bytes = new Uint8Array(readFileSync(wav));
@@ -87,7 +94,9 @@ export function render(program: number, notes: readonly Midi[]) {
     if (!layout.ok) throw new Error(layout.problem);
     const { dataOffset, dataBytes, sampleRate } = layout.value;
     return {
-      samples: decodeWavBlocks(bytes.subarray(dataOffset, dataOffset + dataBytes), layout.value),
+      samples: Float32Array.from(
+        decodeWavBlocks(bytes.subarray(dataOffset, dataOffset + dataBytes), layout.value),
+      ),
       sampleRate,
     };
   } finally {
@@ -121,11 +130,13 @@ function renderScale(program: number, wanted: readonly Midi[]) {
 }
 
 /** Chromatic scales of recorded instruments through the whole analysis. */
-export function recordedScales(verbose = false): RecordedRow[] {
+export function recordedScales(room: RoomName | null = null, verbose = false): RecordedRow[] {
   return PROGRAMS.map(([id, program]) => {
     const instrument = findInstrument(id);
     if (!instrument) throw new Error(`no instrument ${id}`);
-    const { scale, samples, sampleRate } = renderScale(program, scaleOf(instrument));
+    const rendered = renderScale(program, scaleOf(instrument));
+    const { scale, sampleRate } = rendered;
+    const samples = room ? heardIn(rooms[room], rendered.samples, sampleRate, 1) : rendered.samples;
     const listener = new Listener(sampleRate, listeningRange(instrument));
     listener.push(samples);
     const frames = listener.finish();

@@ -25,7 +25,9 @@ function played(id: string, when: Date, seed: number, block: Omit<Block, 'daysAg
     faults: block.faults,
     seed,
     tailSeconds: 0.8,
-    setup: { temperatureC: 20, warmth: 'warm', room: 'the mill loft' },
+    // Every third day is practised at home.
+    ...(seed % 3 === 1 && { heardIn: { room: 'living' as const, place: seed % 5 } }),
+    setup: { temperatureC: 20, warmth: 'warm', room: seed % 3 === 1 ? 'the parlour' : 'the mill loft' },
     school: 'air',
   });
   return { take: { ...take, remark: block.remark }, audio: heard.audio };

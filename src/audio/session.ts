@@ -1,7 +1,7 @@
 import { beatsToSeconds, expectsPartner, type Score } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
 import type { Click } from '@/core/hearing/signal';
-import type { Player } from '@/core/lab';
+import type { Player, RoomName } from '@/core/lab';
 import type { Timing } from '@/core/take';
 import { midiToHertz, type Midi, type Offsets } from '@/core/tuning';
 import { AnalysisClient, type Result, type TakeRequestMessage } from '@/worker';
@@ -17,7 +17,12 @@ import type { SoundSource } from './source';
 /** Where the sound of a take is to come from. */
 export type SourceChoice =
   | { readonly kind: 'microphone' }
-  | { readonly kind: 'simulated'; readonly player: Player; readonly seed: number }
+  | {
+      readonly kind: 'simulated';
+      readonly player: Player;
+      readonly seed: number;
+      readonly heardIn?: RoomName | undefined;
+    }
   | { readonly kind: 'file'; readonly file: File }
   /** An exercise without the instrument. */
   | { readonly kind: 'none' };
@@ -314,6 +319,7 @@ function openSource(
     a4,
     player: source.player,
     seed: source.seed,
+    heardIn: source.heardIn,
     sampleRate: context.sampleRate,
   });
 }

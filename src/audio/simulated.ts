@@ -1,6 +1,6 @@
 import type { Score } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
-import type { Player } from '@/core/lab';
+import type { Player, RoomName } from '@/core/lab';
 import type { AnalysisClient } from '@/worker';
 import type { SoundSource } from './source';
 
@@ -13,14 +13,21 @@ export interface SimulatedOptions {
   readonly instrument: Instrument;
   readonly player: Player;
   readonly seed: number;
+  /** The room that it is heard in; none for a dry sound. */
+  readonly heardIn?: RoomName | undefined;
   readonly a4: number;
   readonly sampleRate: number;
 }
 
 /** The simulated player: it plays the score from the first beat, is heard, and goes the way that a microphone goes. */
 export async function openSimulatedPlayer(options: SimulatedOptions): Promise<SoundSource> {
-  const { client, ...rest } = options;
-  const samples = await client.simulate({ ...rest, leadSeconds: LEAD_SECONDS, tailSeconds: TAIL_SECONDS });
+  const { client, heardIn, ...rest } = options;
+  const samples = await client.simulate({
+    ...rest,
+    ...(heardIn && { heardIn }),
+    leadSeconds: LEAD_SECONDS,
+    tailSeconds: TAIL_SECONDS,
+  });
   let node: AudioBufferSourceNode | null = null;
   return {
     kind: 'simulated',

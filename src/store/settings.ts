@@ -6,13 +6,15 @@ import { setupSchema, UNTOLD } from '@/core/take';
 import { offsetsOf, temperaments, type Offsets } from '@/core/tuning';
 import type { RecordKind } from './records';
 
-export const SETTINGS_VERSION = 5;
+export const SETTINGS_VERSION = 6;
 
 export const settingsSchema = z.object({
   version: z.literal(SETTINGS_VERSION),
   theme: z.enum(['system', 'paper', 'stage']),
   a4: z.number().min(380).max(500),
   source: z.enum(['microphone', 'simulated', 'file']),
+  /** Where the simulated player is heard. */
+  simulatedIn: z.enum(['dry', 'living']),
   metronome: z.object({
     mode: z.enum(['sound', 'sight', 'off']),
     /** Clicks a beat. */
@@ -72,6 +74,7 @@ export const settingsKind: RecordKind<Settings> = {
     },
     3: (record) => ({ ...record, removedInstruments: [] }),
     4: (record) => ({ ...record, ownLimits: limitsInMilliseconds(record['ownLimits']) }),
+    5: (record) => ({ ...record, simulatedIn: 'dry' }),
   },
 };
 
@@ -112,6 +115,7 @@ export const defaultSettings: Settings = {
   theme: 'system',
   a4: 440,
   source: 'microphone',
+  simulatedIn: 'dry',
   metronome: { mode: 'sound', subdivision: 1, accents: true },
   drone: { sound: 'reed', volume: 0.4 },
   headphones: false,

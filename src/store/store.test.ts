@@ -165,7 +165,7 @@ test('settings of earlier versions are brought up to date, and an instrument of 
   expect(readRecord(settingsKind, JSON.stringify(first))).toMatchObject({
     ok: true,
     value: {
-      version: 5,
+      version: 6,
       a4: 442,
       instrumentId: 'oboe',
       metronome: { mode: 'sight' },

@@ -4,7 +4,7 @@ import { scoreSchema } from '@/core/music';
 import { timingSchema, traceSchema } from '@/core/take';
 import { eventSchema, noteSchema, transitionSchema } from '@/core/hearing/notes';
 import { instrumentSchema } from '@/core/instruments';
-import { faultRatesSchema, playerSchema } from '@/core/lab';
+import { faultRatesSchema, playerSchema, ROOM_NAMES } from '@/core/lab';
 
 const clickSchema = z.object({ seconds: z.number(), accent: z.boolean() });
 
@@ -56,6 +56,8 @@ export const requestSchema = z.discriminatedUnion('kind', [
     instrument: instrumentSchema,
     player: playerSchema,
     faults: faultRatesSchema.optional(),
+    /** The room that the player is heard in; a dry sound without one. */
+    heardIn: z.enum(ROOM_NAMES).optional(),
     seed: z.number(),
     sampleRate: z.number(),
     a4: z.number(),

@@ -1,5 +1,5 @@
 import { fromInt16 } from '@/core/base';
-import { perform } from '@/core/lab';
+import { heardIn, perform, rooms } from '@/core/lab';
 import { TakeListener } from '@/core/take';
 import {
   requestSchema,
@@ -71,8 +71,14 @@ function measure({ audio, origin, clicks, ...request }: MeasureRequest): void {
   finish(null);
 }
 
-function simulate({ id, faults, ...rest }: SimulateRequest): void {
-  const { audio } = perform({ ...rest, ...(faults && { faults }) });
+/** Places in a room that a simulated player may stand in. */
+const PLACES = 5;
+
+function simulate({ id, faults, heardIn: room, ...rest }: SimulateRequest): void {
+  const performance = perform({ ...rest, ...(faults && { faults }) });
+  const audio = room
+    ? heardIn(rooms[room], performance.audio, rest.sampleRate, rest.seed % PLACES)
+    : performance.audio;
   scope.postMessage({ id, kind: 'simulated', audio }, [audio.buffer]);
 }
 

@@ -5,4 +5,4 @@ export { timbreOf, type Timbre } from './timbre';
 export { playerFor, typicalFault, type Typical } from './typical';
 export { randomFigure } from './figure';
 export { simulateTake, type SimulatedTake } from './simulateTake';
-export { heardIn, rooms, type Room, type RoomName } from './rooms';
+export { heardIn, ROOM_NAMES, rooms, type Room, type RoomName } from './rooms';

@@ -26,6 +26,17 @@ export function ListenPanel() {
           { value: 'file', label: 'a recording' },
         ]}
       />
+      {settings.source === 'simulated' ? (
+        <Choice<Settings['simulatedIn']>
+          label="Heard"
+          value={settings.simulatedIn}
+          onChange={(simulatedIn) => void change({ simulatedIn })}
+          options={[
+            { value: 'dry', label: 'close by, no room' },
+            { value: 'living', label: 'in a living room' },
+          ]}
+        />
+      ) : null}
       {settings.source === 'file' ? (
         <>
           <Body style={styles.shrink}>{file ? file.name : 'No recording chosen yet.'}</Body>

@@ -7,11 +7,16 @@ import { tuningOf, type Settings } from '@/store';
 import { chosenFile } from '@/features/sound';
 
 /** Where the sound of a block comes from; null when a recording has still to be chosen. */
-export function sourceChoice(score: Score, { source }: Settings): SourceChoice | null {
+export function sourceChoice(score: Score, { source, simulatedIn }: Settings): SourceChoice | null {
   if (score.notes.length === 0) return { kind: 'none' };
   if (source === 'microphone') return { kind: 'microphone' };
   if (source === 'simulated')
-    return { kind: 'simulated', player: playerFor(score), seed: Date.now() % 100_000 };
+    return {
+      kind: 'simulated',
+      player: playerFor(score),
+      seed: Date.now() % 100_000,
+      heardIn: simulatedIn === 'dry' ? undefined : simulatedIn,
+    };
   const file = chosenFile();
   return file ? { kind: 'file', file } : null;
 }

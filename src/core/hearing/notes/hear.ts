@@ -36,7 +36,7 @@ export function hearNotes(frames: Frames, instrument: Instrument, options: Heari
   const line = soundingLine(frames, a4);
   const room = roomOf(frames);
   const decay = room.decaySeconds ?? USUAL_DECAY;
-  const squeaks = bridgeSqueaks(line, frames, instrument, a4);
+  const squeaks = bridgeSqueaks(line, frames, instrument, a4, decay > RINGS);
   const { plateaus: found, replaced } = plateausOf(line, frames, a4, squeaks, decay > RINGS, (pitch) =>
     otherModes(pitch, instrument),
   );

@@ -1,6 +1,6 @@
 import { median, quantile } from '@/core/base';
 import { QUICK_PARTIALS, type Frames } from '@/core/hearing/signal';
-import { hertzToMidi, midiToHertz, type Decibels, type Hertz } from '@/core/tuning';
+import { midiToHertz, type Decibels, type Hertz } from '@/core/tuning';
 import { hopMean } from './gaps';
 import { strongestPartial } from './hiddenModes';
 import type { Plateau } from './plateaus';

@@ -74,9 +74,9 @@ export function plateausOf(
     const hidden = hiddenModes(part, modes, frames);
     replaced.push(...hidden);
     const disturbed = [...squeaks, ...hidden];
-    for (const interruption of interruptionsWithin(line, part.from, part.to, hop)) {
+    for (const interruption of interruptionsWithin(line, part.from, part.to, hop, rings)) {
       if (
-        squeaks.some(
+        disturbed.some(
           ({ from, to }) => from < interruption.to + NEAR_SQUEAK && to > interruption.from - NEAR_SQUEAK,
         )
       )

@@ -24,6 +24,8 @@ const LOW_PARTIAL_CENTS = 80;
 const HIGH_PARTIAL = 4;
 const LONGEST: Seconds = 0.16;
 const FEWEST_FRAMES = 3;
+/** Where it rings, two sounds meet in more ways than one for a moment. */
+const FEWEST_OVER_ECHO = 5;
 /** The note before and after it, one pitch, is looked for within so many frames. */
 const REACH = 14;
 /** Nearer to the floor it is a noise of the house. */
@@ -34,7 +36,13 @@ const SAME = 0.6;
  * Squeaks within a note, found by what is strongest whatever the pitch: over the echo of the note a common period of both is
  * found in the place of either. The line is bridged there, as the note goes on.
  */
-export function bridgeSqueaks(line: Line, frames: Frames, instrument: Instrument, a4: Hertz): Squeak[] {
+export function bridgeSqueaks(
+  line: Line,
+  frames: Frames,
+  instrument: Instrument,
+  a4: Hertz,
+  rings: boolean,
+): Squeak[] {
   const top = ABOVE_TOP * midiToHertz(soundingOf(instrument, writtenRange(instrument).high), a4);
   const { strongestHz, count, hopSeconds } = frames;
   const found: Squeak[] = [];
@@ -43,7 +51,12 @@ export function bridgeSqueaks(line: Line, frames: Frames, instrument: Instrument
     let to = from;
     while (to < count && strongestHz[to]! > top) to++;
     const squeak = squeakBetween(line, frames, from, to, a4);
-    if (squeak && to - from >= FEWEST_FRAMES && (to - from) * hopSeconds <= LONGEST) found.push(squeak);
+    if (
+      squeak &&
+      to - from >= (rings ? FEWEST_OVER_ECHO : FEWEST_FRAMES) &&
+      (to - from) * hopSeconds <= LONGEST
+    )
+      found.push(squeak);
     from = to;
   }
   return found;

@@ -87,8 +87,9 @@ export function roomOf({ hopDb, levelDb, hopSeconds, masked, count, f0 }: Frames
 
 /** Whether a fall is the end of a sound, and not a tone that shakes. */
 function ends(level: Float64Array, from: number, loudest: Decibels, within: number): boolean {
-  for (let i = from; i < Math.min(level.length, from + within); i++)
+  for (let i = from; i < Math.min(level.length, from + within); i++) {
     if (level[i]! < loudest - ENDS_DB) return true;
+  }
   return false;
 }
 

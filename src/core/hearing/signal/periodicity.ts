@@ -6,6 +6,8 @@ import type { PeriodicitySettings } from './settings';
 export const CANDIDATES = 6;
 /** What a redundant period is charged, in clarity. */
 const REDUNDANCY_COST = 0.34;
+/** What noise takes off the clarity is allowed for up to this; it takes off all candidates alike, so that more would excuse anything. */
+const MOST_NOISE = 0.02;
 const WORTH_KEEPING = 0.3;
 /** When there are more peaks than room: how much clearer a peak must be than the one of the next shorter period. */
 const SHORTER_FIRST = 0.01;
@@ -134,7 +136,7 @@ export class Periodicity {
       for (let j = 0; j < i; j++) {
         const ratio = frequency[j]! / frequency[i]!;
         if (Math.abs(ratio - Math.round(ratio)) > 0.06 * ratio) continue;
-        const shortfall = best - clarity[j]! - noiseShare * (1 - best);
+        const shortfall = best - clarity[j]! - Math.min(MOST_NOISE, noiseShare * (1 - best));
         const nearness = (noMore - shortfall) / (noMore - fully);
         redundancy = Math.max(redundancy, Math.min(1, nearness));
       }

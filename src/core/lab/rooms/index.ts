@@ -41,6 +41,7 @@ export const rooms = {
   },
 } as const satisfies Record<string, Room>;
 export type RoomName = keyof typeof rooms;
+export const ROOM_NAMES = Object.keys(rooms) as [RoomName, ...RoomName[]];
 
 /**
  * A dry sound as a phone in a room hears it, of the same length and with the same times: the direct sound stays where it was.

@@ -1,4 +1,4 @@
-import { Random } from '@/core/base';
+import type { Random } from '@/core/base';
 import type { Hertz } from '@/core/tuning';
 import { BandPass } from './filters';
 

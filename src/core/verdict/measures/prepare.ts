@@ -73,7 +73,10 @@ export const room: Measure = {
     const levelDb = played?.note.levelDb ?? null;
     const groups = played ? [played.match.group.index] : [];
     const reason = played ? (played.note.unknown['levelDb'] ?? 'too-short') : 'not-played';
-    const ring = played && levelDb !== null ? ringing(reading, played.note.endSeconds, levelDb) : null;
+    const decay = reading.conditions.room?.decaySeconds ?? null;
+    // Of the ends of all notes where the take was listened to for it; else of this one's.
+    const ring =
+      decay ?? (played && levelDb !== null ? ringing(reading, played.note.endSeconds, levelDb) : null);
     return numbers([
       figure('floor', floorDb),
       figure('processing', reading.conditions.processing.length),
@@ -111,7 +114,7 @@ export const room: Measure = {
         ),
         ringing: tell(wholeOf(figures, 'ringing'), (ms) =>
           ms > LIVE_MS
-            ? 'A live room: it hides attacks and flatters the tone.'
+            ? `A live room, ${(ms / 1000).toFixed(1)} s: attacks are blurred, tone is flattered. Holes and steps that its echoes could make are not held against you.`
             : ms < DRY_MS
               ? 'A dry room: it shows everything.'
               : 'Neither live nor dry.',
