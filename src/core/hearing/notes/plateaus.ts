@@ -33,6 +33,8 @@ const SHORTEST_AGAIN: Seconds = 0.09;
 const NEAR_SQUEAK = 8;
 /** Faster than any vibrato or bend, in semitones a frame: the pitch does not swing there, it changes. */
 const LEAP = 0.18;
+/** So far it has to have leapt: in a room a wide vibrato leaps too, but not to the next semitone. */
+const LEAPT_SEMITONES = 0.72;
 /** Further than this from where it was it is another pitch, however it came there. */
 const FAR_SEMITONES = 1.25;
 /** A pitch that has glided away is another when it stays there for this long, within so much. */
@@ -134,7 +136,7 @@ function byPitch({ pitch, dropout: longest }: Line, hop: Seconds): Plateau[] {
       } else {
         if (away < 0) away = i;
         const rests = i - away >= stays && spanOf(pitch, i - stays + 3, i + 1) < STAYS_SEMITONES;
-        if (leapt || off > FAR_SEMITONES || rests) {
+        if ((leapt && off > LEAPT_SEMITONES) || off > FAR_SEMITONES || rests) {
           close(leapt ? i : away);
           if (!leapt) {
             from = away;

@@ -49,7 +49,7 @@ const WEIGHTS = {
 const FALLS_DB = 7;
 const FULL_STOP_DB = 18;
 /** Cents between the ends of a swing. */
-const FAR_SWING = 45;
+const FAR_SWING = 28;
 /** A tone that begins again is nearly as loud as it was, within so many frames. */
 const BACK_DB = 7;
 const BACK_FRAMES = 14;
