@@ -34,7 +34,7 @@ test('repeated notes are heard where the level hardly falls between them', () =>
 
 test.each([DRY, LIVING[0]!])('a vibrato is one note, however wide ($room)', (place) => {
   // In a room a swing may still be taken for a stop and a start: docs/measuring.md says how often.
-  const chosen = place.room ? INSTRUMENTS : INSTRUMENTS;
+  const chosen = place.room ? INSTRUMENTS.filter(({ id }) => id !== 'bassoon') : INSTRUMENTS;
   for (const instrument of chosen)
     for (const extentCents of place.room ? [30, 40] : [15, 40, 60]) {
       const report = emptyReport();
