@@ -66,8 +66,8 @@ export const INTONATION = {
   'over-room': about('Over the room', 'dB', 0, 'Your ordinary mf over the noise of the room.'),
   ringing: about(
     'The room rings',
-    'ms for 20 dB',
+    'ms for 60 dB',
     0,
-    'How long the sound takes to fall by 20 dB after the note was stopped. A slow release looks like a live room.',
+    'How long the sound takes to fall by 60 dB after a note was stopped. A slow release looks like a live room.',
   ),
 } as const satisfies Record<string, FigureAbout>;

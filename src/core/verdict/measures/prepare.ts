@@ -62,8 +62,9 @@ export const slide: Measure = {
 const LOUD_ROOM_DB: Decibels = -45;
 const QUIET_ROOM_DB: Decibels = -60;
 const FALL_DB: Decibels = 20;
-const LIVE_MS = 250;
-const DRY_MS = 100;
+/** Milliseconds for 60 dB. */
+const LIVE_MS = 300;
+const DRY_MS = 150;
 
 /** The room: its noise, the ordinary mf, and how long it rings. */
 export const room: Measure = {
@@ -130,7 +131,7 @@ function ringing({ trace, conditions }: Reading, end: Seconds, levelDb: Decibels
   const loudest = quantile(after.slice(0, Math.round(0.2 / trace.stepSeconds)), 0.5);
   const from = after.findIndex((dB) => dB < loudest - 3);
   const to = after.findIndex((dB) => dB < loudest - 3 - FALL_DB);
-  return from < 0 || to < 0 ? null : (to - from) * trace.stepSeconds;
+  return from < 0 || to < 0 ? null : (60 / FALL_DB) * (to - from) * trace.stepSeconds;
 }
 
 /** A deliberately unstable fingering, softer and softer: what came, and at what level. */
