@@ -207,12 +207,13 @@ function levelOf({ hopDb }: Line, part: Plateau): number {
   return median(hopDb.subarray(part.from, part.to));
 }
 
-/** Pitches of the other modes that the fingering of a note can sound. */
-export function otherModes(pitch: number, instrument: Instrument): number[] {
+/** Pitches of the other modes that the fingering of a note can sound. @param above how many modes over the note's own. */
+export function otherModes(pitch: number, instrument: Instrument, above = 3): number[] {
   const mode = modeOf(instrument, writtenOf(instrument, Math.round(pitch)));
   const step = instrument.series === 'odd' ? 2 : 1;
   const modes: number[] = [];
-  for (let other = 1; other <= mode + 3 * step; other += step)
+  for (let other = 1; other <= mode + above * step; other += step)
+    // High modes lie so near to each other that a neighbour cannot be told from a neighbouring note.
     if (Math.abs(12 * Math.log2(other / mode)) >= LEAST_INTERVAL)
       modes.push(pitch + 12 * Math.log2(other / mode));
   return modes;
@@ -225,18 +226,10 @@ function isAboveAll(brief: Plateau, note: Plateau, instrument: Instrument): bool
 
 /** What a brief pitch is to a note: another mode of its fingering, a squeak above all notes, or nothing of the kind. */
 function detourKind(brief: Plateau, note: Plateau, instrument: Instrument, atStart: boolean): Detour | null {
-  const mode = modeOf(instrument, writtenOf(instrument, Math.round(note.pitch)));
   const aboveAll = isAboveAll(brief, note, instrument);
-  const step = instrument.series === 'odd' ? 2 : 1;
   // Inside a note what lies above all others is more likely a squeak near a mode than so high a mode.
-  const highest = mode + (aboveAll ? (atStart ? 2 : 1) : 3) * step;
-  for (let other = 1; other <= highest; other += step) {
-    // High modes lie so near to each other that a neighbour cannot be told from a neighbouring note.
-    if (Math.abs(12 * Math.log2(other / mode)) < LEAST_INTERVAL) continue;
-    const expected = note.pitch + 12 * Math.log2(other / mode);
-    if (Math.abs(brief.pitch - expected) > MODE_SEMITONES) continue;
-    return 'break';
-  }
+  const modes = otherModes(note.pitch, instrument, aboveAll ? (atStart ? 2 : 1) : 3);
+  if (modes.some((pitch) => Math.abs(brief.pitch - pitch) <= MODE_SEMITONES)) return 'break';
   return aboveAll ? 'squeak' : null;
 }
 

@@ -18,23 +18,18 @@ const STOPPED_DB = 32;
 const LONGEST_GAP: Seconds = 0.11;
 const LOOK: Seconds = 0.12;
 
-/** Between two notes the level fell and came back. */
-export interface Hole {
-  readonly event: NoteEvent;
-  /**
-   * Whether it can only be a hole in a slur: had the sound stopped, it would have fallen deeper. In a room that rings, a hole and a
-   * tongue's stop leave the same; only who knows what was written can tell.
-   */
-  readonly certain: boolean;
-}
-
-/** Holes in the level between notes of different pitch. @param decaySeconds of the room, for 60 dB. */
-export function holesBetween(
+/**
+ * Holes in the level between notes of different pitch. In a room that rings, a hole in a slur and a tongue's stop leave the same,
+ * and none is told here: there the dip at a written slur is judged, against what the room adds to it.
+ * @param decaySeconds of the room, for 60 dB.
+ */
+export function gapsBetween(
   notes: readonly Plateau[],
   frames: Frames,
   a4: Hertz,
   decaySeconds: Seconds,
-): Hole[] {
+): NoteEvent[] {
+  if (decaySeconds > RINGS) return [];
   const hop = frames.hopSeconds;
   return notes.flatMap((note, index) => {
     const before = notes[index - 1];
@@ -42,22 +37,9 @@ export function holesBetween(
       return [];
     const period = 1 / midiToHertz(Math.min(note.pitch, before.pitch), a4);
     const found = holeAround(frames, before, note, Math.max(1, Math.round(period / hop)));
-    if (!found) return [];
-    const { startSeconds, endSeconds } = found;
-    const certain = decaySeconds <= RINGS;
-    return [
-      {
-        event: {
-          kind: 'gap' as const,
-          startSeconds,
-          endSeconds,
-          soundingMidi: null,
-          noteIndex: index,
-          confidence: certain ? 0.8 : 0.6,
-        },
-        certain,
-      },
-    ];
+    return found
+      ? [{ kind: 'gap' as const, ...found, soundingMidi: null, noteIndex: index, confidence: 0.8 }]
+      : [];
   });
 }
 

@@ -4,7 +4,7 @@ import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
 import { RINGS, ringingSeconds } from './echoes';
 import { otherModes, separateDetours } from './detours';
 import { roomOf, type Room } from '@/core/hearing/room';
-import { holesBetween } from './gaps';
+import { gapsBetween } from './gaps';
 import { soundingLine } from './line';
 import { measureNote } from './measure';
 import type { HearingOptions } from './hearing';
@@ -20,8 +20,6 @@ export interface Heard {
   readonly events: NoteEvent[];
   /** Between neighbouring notes that were joined. */
   readonly transitions: Transition[];
-  /** What is a hole if a slur is written there, and else a stop: the room rings too long to tell. */
-  readonly holes: NoteEvent[];
   readonly room: Room;
 }
 
@@ -55,7 +53,6 @@ export function hearNotes(frames: Frames, instrument: Instrument, options: Heari
   const notes = measured.map((note, i) =>
     begunAtItsOnset(note, i, measured, played.notes, frames, decay, a4),
   );
-  const holes = holesBetween(played.notes, frames, a4, decay);
   const events = [
     ...played.events.map((event) => ({
       ...event,
@@ -67,7 +64,7 @@ export function hearNotes(frames: Frames, instrument: Instrument, options: Heari
       : played.notes.flatMap((_, index) =>
           undertonesIn(played.notes, index, line, frames, instrument, a4, decay),
         )),
-    ...holes.filter(({ certain }) => certain).map(({ event }) => event),
+    ...gapsBetween(played.notes, frames, a4, decay),
     ...notes.flatMap((note, index) => faultsOf(note, index, options)),
   ];
   return {
@@ -76,7 +73,6 @@ export function hearNotes(frames: Frames, instrument: Instrument, options: Heari
     transitions: options.company
       ? []
       : transitionsBetween(played.notes, line, frames, a4, !options.gainControlled),
-    holes: holes.filter(({ certain }) => !certain).map(({ event }) => event),
     room,
   };
 }

@@ -86,9 +86,9 @@ export function strongestPartial({ quickPartials }: Frames, from: number, to: nu
 }
 
 /** Every m-th partial against the others, and the others alone, in dB by frame. */
-function balances({ quickPartials }: Frames, from: number, to: number, m: number) {
-  const balance = new Float64Array(to - from);
-  const others = new Float64Array(to - from);
+export function balances({ quickPartials }: Frames, from: number, to: number, m: number) {
+  const balance = new Float64Array(Math.max(0, to - from));
+  const others = new Float64Array(balance.length);
   for (let i = from; i < to; i++) {
     let shared = 1e-12;
     let rest = 1e-12;

@@ -161,7 +161,7 @@ function compareEvents(
   };
   for (const truth of events) {
     const long = truth.endSeconds - truth.startSeconds >= (leastSeconds[truth.kind] ?? 0);
-    const hit = [...heard.events, ...heard.holes].find((event) => !used.has(event) && near(truth, event));
+    const hit = heard.events.find((event) => !used.has(event) && near(truth, event));
     if (long) tally(truth.kind).truth++;
     if (hit) {
       used.add(hit);

@@ -1,8 +1,8 @@
 import { median, quantile } from '@/core/base';
-import { QUICK_PARTIALS, type Frames } from '@/core/hearing/signal';
+import type { Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Decibels, type Hertz } from '@/core/tuning';
 import { hopMean } from './gaps';
-import { strongestPartial } from './hiddenModes';
+import { balances, strongestPartial } from './hiddenModes';
 import type { Plateau } from './plateaus';
 
 /** Between these frames a tone of one pitch did not carry on: it was stopped and begun again, or something else sounded. */
@@ -57,20 +57,8 @@ function fallDuring(from: number, to: number, note: Plateau, { hopDb }: Frames):
 }
 
 /** How far the partials that are multiples of m gain on the others, dB. */
-function shiftTo(m: number, from: number, to: number, note: Plateau, { quickPartials }: Frames): Decibels {
-  const balance = (a: number, b: number) => {
-    const values: number[] = [];
-    for (let i = Math.max(note.from, a); i < Math.min(note.to, b); i++) {
-      let shared = 1e-12;
-      let others = 1e-12;
-      for (let k = 1; k <= QUICK_PARTIALS; k++) {
-        const power = quickPartials[i * QUICK_PARTIALS + k - 1]! ** 2;
-        if (k % m === 0) shared += power;
-        else others += power;
-      }
-      values.push(10 * Math.log10(shared / others));
-    }
-    return median(values);
-  };
+function shiftTo(m: number, from: number, to: number, note: Plateau, frames: Frames): Decibels {
+  const balance = (a: number, b: number) =>
+    median(balances(frames, Math.max(note.from, a), Math.min(note.to, b), m).balance);
   return balance(from + 2, to) - balance(from - 12, from - 2);
 }

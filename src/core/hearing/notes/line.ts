@@ -1,6 +1,6 @@
 import { isSpoilt, type Frames } from '@/core/hearing/signal';
 import { hertzToMidi, type Decibels, type Hertz, type Seconds } from '@/core/tuning';
-import { quantile } from '@/core/base';
+import { floorOf } from '@/core/hearing/room';
 
 const OVER_FLOOR_DB = 6;
 const UNDER_PEAK_DB = 50;
@@ -31,14 +31,9 @@ const DROPOUT_WINDOWS = 0.6;
 
 /** Pitch and level with silence removed and short masked stretches bridged. */
 export function soundingLine(frames: Frames, a4: Hertz): Line {
-  const unpitched: number[] = [];
   let peak = -Infinity;
-  for (let i = 0; i < frames.count; i++) {
-    if (frames.masked[i]) continue;
-    if (Number.isNaN(frames.f0[i]!)) unpitched.push(frames.levelDb[i]!);
-    peak = Math.max(peak, frames.levelDb[i]!);
-  }
-  const floorDb = unpitched.length >= 10 ? quantile(unpitched, 0.05) : -120;
+  for (let i = 0; i < frames.count; i++) if (!frames.masked[i]) peak = Math.max(peak, frames.levelDb[i]!);
+  const floorDb = floorOf(frames);
   const gate = Math.max(Math.min(floorDb + OVER_FLOOR_DB, peak - 12), peak - UNDER_PEAK_DB, -80);
   const pitch = new Float64Array(frames.count).fill(NaN);
   const levelDb = Float64Array.from(frames.levelDb);

@@ -50,13 +50,9 @@ export function bridgeSqueaks(
     if (!(strongestHz[from]! > top)) continue;
     let to = from;
     while (to < count && strongestHz[to]! > top) to++;
-    const squeak = squeakBetween(line, frames, from, to, a4);
-    if (
-      squeak &&
-      to - from >= (rings ? FEWEST_OVER_ECHO : FEWEST_FRAMES) &&
-      (to - from) * hopSeconds <= LONGEST
-    )
-      found.push(squeak);
+    const squeak = (to - from) * hopSeconds <= LONGEST ? squeakBetween(line, frames, from, to, a4) : null;
+    // Bridged all the same, what is too short is neither a squeak nor a note.
+    if (squeak && to - from >= (rings ? FEWEST_OVER_ECHO : FEWEST_FRAMES)) found.push(squeak);
     from = to;
   }
   return found;

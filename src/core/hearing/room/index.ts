@@ -1,1 +1,1 @@
-export { roomOf, roomSchema, type Room, type RoomSound } from './room';
+export { floorOf, roomOf, roomSchema, type Room, type RoomSound } from './room';

@@ -1,5 +1,5 @@
 import { quantile } from '@/core/base';
-import type { Frames } from '@/core/hearing/signal';
+import { SILENCE_DB, type Frames } from '@/core/hearing/signal';
 import type { Decibels, Seconds } from '@/core/tuning';
 import * as z from 'zod';
 
@@ -45,10 +45,9 @@ const FEWEST = 3;
  * (Schroeder, J. Acoust. Soc. Am. 37, 1965), faster than any player fades; so the fast ones among the straight falls are the
  * room's. A blind estimate from free decays.
  */
-export function roomOf({ hopDb, levelDb, hopSeconds, masked, count, f0 }: Frames): Room {
-  const quiet: number[] = [];
-  for (let i = 0; i < count; i++) if (!masked[i] && Number.isNaN(f0[i]!)) quiet.push(levelDb[i]!);
-  const floorDb = quiet.length >= 10 ? quantile(quiet, 0.05) : -120;
+export function roomOf(frames: Frames): Room {
+  const { hopDb, hopSeconds, count } = frames;
+  const floorDb = floorOf(frames);
   const stretch = Math.round(STRETCH / hopSeconds);
   const before = Math.round(JUST_BEFORE / hopSeconds);
   const ending = Math.round(ENDS_WITHIN / hopSeconds);
@@ -83,6 +82,13 @@ export function roomOf({ hopDb, levelDb, hopSeconds, masked, count, f0 }: Frames
     decaySeconds: known ? quantile(found, 0.5) : null,
     spreadDb: known ? spreadFor(quantile(drops, 0.5)) : null,
   };
+}
+
+/** The room's own level: the quietest 5 % of what has no pitch; silence where there is too little of it. */
+export function floorOf({ levelDb, masked, count, f0 }: Frames): Decibels {
+  const quiet: number[] = [];
+  for (let i = 0; i < count; i++) if (!masked[i] && Number.isNaN(f0[i]!)) quiet.push(levelDb[i]!);
+  return quiet.length >= 10 ? quantile(quiet, 0.05) : SILENCE_DB;
 }
 
 /** Whether a fall is the end of a sound, and not a tone that shakes. */
