@@ -149,7 +149,7 @@ test('an instrument of one’s own is copied, changed, checked, and played from 
   await page.getByTestId('begin').click();
   await measured(page);
   await page.getByTestId('keep').click();
-  await page.getByTestId('hear').waitFor();
+  await page.waitForURL('**/log/**');
   await page.goto(`${app.url}/instruments`);
   await page.getByRole('button', { name: 'Change “Harbour whistle”' }).click();
   await page.getByRole('button', { name: 'Remove this instrument' }).click();
