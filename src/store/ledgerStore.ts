@@ -1,8 +1,7 @@
 import * as z from 'zod';
-import type { Take } from '@/core/take';
+import { readRecord, type RecordKind } from '@/core/base';
+import { takeKindFor, type Take } from '@/core/take';
 import { readAudio, removeAudio, writeAudio } from './audioChunks';
-import { takeKindFor } from './oldTakes';
-import { readRecord, type RecordKind } from './records';
 import { defaultSettings, settingsKind, type Settings } from './settings';
 import type { Storage } from './storage';
 

@@ -1,7 +1,7 @@
 import * as z from 'zod';
+import { readRecord, type RecordKind } from '@/core/base';
 import { scoreSchema, type Score } from '@/core/music';
 import { newId } from './newId';
-import { readRecord, type RecordKind } from './records';
 import type { Storage } from './storage';
 
 const KEY = 'music';

@@ -1,10 +1,10 @@
 import * as z from 'zod';
+import type { RecordKind } from '@/core/base';
 import { ownLimitsSchema } from '@/core/verdict';
 import { findInstrument, instrumentSchema, type Instrument } from '@/core/instruments';
 import { LEVELS } from '@/core/music';
 import { setupSchema, UNTOLD } from '@/core/take';
 import { offsetsOf, temperaments, type Offsets } from '@/core/tuning';
-import type { RecordKind } from './records';
 
 export const SETTINGS_VERSION = 6;
 

@@ -1,10 +1,10 @@
 import * as z from 'zod';
+import { readRecord, type RecordKind } from '@/core/base';
 import { copyOf, findInstrument } from '@/core/instruments';
 import { scoreOfFamily } from '@/core/music/scores.testing';
 import type { Take } from '@/core/take';
 import { emptyTake } from '@/core/take/takes.testing';
 import { LedgerStore } from './ledgerStore';
-import { readRecord, type RecordKind } from './records';
 import { defaultSettings, settingsKind } from './settings';
 import { MapStorage } from './storage.testing';
 

@@ -2,4 +2,5 @@ export { COLOURS, FEATURES, perColour, type ColourId, type FeatureId } from './f
 export { failure, success, type Outcome } from './outcome';
 export { fromInt16, toInt16 } from './pcm';
 export { Random } from './random';
+export { readRecord, type Migrations, type RecordKind } from './records';
 export { detrended, leastSquares, median, quantile, rms, robustSlope, robustSlopeOver } from './statistics';

@@ -15,4 +15,5 @@ export { weakNotes } from './weakNotes';
 export { beatSeconds, NO_BEAT, timingSchema, type Timing } from './timing';
 export { joinHeard } from './join';
 export { sameNoteElsewhere, type Elsewhere } from './elsewhere';
+export { takeKindFor } from './oldTakes';
 export { traceSchema, type Trace } from './trace';

@@ -1,5 +1,5 @@
 import type * as z from 'zod';
-import { failure, success, type Outcome } from '@/core/base';
+import { failure, success, type Outcome } from './outcome';
 
 /** Steps that bring an older record up to date: `migrations[n]` turns version n into version n + 1. */
 export type Migrations = Readonly<

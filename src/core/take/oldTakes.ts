@@ -1,8 +1,8 @@
 import * as z from 'zod';
 import { findInstrument, type Instrument } from '@/core/instruments';
 import { EVERYTHING_COUNTS, findFamily, type Score } from '@/core/music';
-import { TAKE_VERSION, takeSchema, type Take } from '@/core/take';
-import type { RecordKind } from './records';
+import type { RecordKind } from '@/core/base';
+import { TAKE_VERSION, takeSchema, type Take } from './take';
 
 /** How a take is read, old ones included. @param own instruments that the player has or had: old takes only named theirs. */
 export const takeKindFor = (own: readonly Instrument[]): RecordKind<Take> => ({
