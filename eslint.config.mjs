@@ -43,6 +43,7 @@ const CORE_ORDER = [
   'take',
   'verdict',
   'verdict/coach',
+  'ledger',
   'formats',
   'lab',
 ];

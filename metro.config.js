@@ -15,7 +15,8 @@ const UNUSED = [
     names: /(Virtualized(Section)?List|FlatList|SectionList|FillRateHelper)$/,
   },
   { from: /expo-router[\\/]build[\\/]exports\.js$/, names: /layouts\/(Tabs|experimental-stack)$/ },
-  { from: ZOD, names: /from-json-schema\.js$/ },
+  { from: /expo-router[\\/]build[\\/](views|native-tabs)[\\/]/, names: /react-navigation\/bottom-tabs/ },
+  { from: ZOD, names: /(from-json-schema|json-schema-processors|json-schema-generator)\.js$/ },
 ];
 
 config.resolver.resolveRequest = (context, name, platform) => {

@@ -21,7 +21,7 @@ test('the demo has its own log, and the player’s stays empty', async () => {
   expect(app.complaints).toEqual([]);
 });
 
-test('a damaged record is set aside and reported, and the rest can be read', async () => {
+test('a damaged take is told of and stays where it lies, and the rest can be read', async () => {
   const page = await app.open();
   await page.getByText('Odile Farrant').waitFor();
   await page.evaluate(async () => {
@@ -34,15 +34,21 @@ test('a damaged record is set aside and reported, and the rest can be read', asy
     if (!name) throw new Error('no store');
     await new Promise<void>((done) => {
       const write = database.transaction(name, 'readwrite');
-      write.objectStore(name).put('{"version":1,"id":"demo-0', 'take/demo-003');
+      write.objectStore(name).put('{"version":1,"id":"demo-0', 'take/demo-023');
       write.oncomplete = () => done();
     });
     database.close();
   });
   await page.goto(`${app.url}/log`);
-  await page.getByTestId('damaged').waitFor();
-  await expect(page.getByTestId('damaged').innerText()).resolves.toMatch(/set aside, not deleted/);
-  await page.getByText('35 takes').waitFor();
+  await page.getByText('36 takes').waitFor();
+  await page.getByTestId('take-row').first().click();
+  await page.getByRole('heading', { name: 'This take cannot be read' }).waitFor();
+  await page.getByRole('button', { name: 'To the log' }).click();
+  await expect(page.getByTestId('unread').innerText()).resolves.toMatch(/Nothing of them is lost/);
+  await page.getByRole('button', { name: 'Look at them' }).click();
+  await expect(page.getByTestId('unread-record').innerText()).resolves.toMatch(
+    /take\/demo-023: take: .*damaged/,
+  );
   expect(app.complaints).toEqual([]);
 });
 

@@ -4,7 +4,9 @@ import { createHash } from 'node:crypto';
 import { writeFile } from 'node:fs/promises';
 import { Random } from '@/core/base';
 import { findFamily } from '@/core/music';
-import { type Take } from '@/core/take';
+import { digestOf } from '@/core/ledger';
+import { storedOf, type Take } from '@/core/take';
+import { limitsOf } from '@/core/verdict';
 import { noteNumber } from '@/core/tuning';
 import { BLOCKS, dayOf, STORY, type Block } from './story';
 
@@ -34,10 +36,14 @@ function played(id: string, when: Date, seed: number, block: Omit<Block, 'daysAg
 }
 
 /** A take as it is shipped: with its sound or without. */
-const shipped = ({ take, audio }: { take: Take; audio: Int16Array<ArrayBuffer> }, withSound: boolean) =>
-  withSound
-    ? { take, audio: Buffer.from(audio.buffer).toString('base64') }
-    : { take: { ...take, audio: null }, audio: null };
+function shipped({ take, audio }: { take: Take; audio: Int16Array<ArrayBuffer> }, withSound: boolean) {
+  const kept: Take = withSound ? take : { ...take, audio: null };
+  return {
+    stored: storedOf(kept),
+    ...digestOf(kept, limitsOf('steady'), 'english'),
+    audio: withSound ? Buffer.from(audio.buffer).toString('base64') : null,
+  };
+}
 
 async function main(): Promise<void> {
   const target = process.argv[2];
@@ -62,7 +68,7 @@ async function main(): Promise<void> {
   });
   const takes = [...longTones, ...blocks];
   const edition = createHash('sha1').update(JSON.stringify(takes)).digest('hex').slice(0, 12);
-  await writeFile(target, JSON.stringify({ schema: 'gold-reed/demo@1', edition, story: STORY, takes }));
+  await writeFile(target, JSON.stringify({ schema: 'gold-reed/demo@2', edition, story: STORY, takes }));
   console.log(`demo: ${takes.length} takes`);
 }
 

@@ -5,8 +5,22 @@ import { YoungSerif_400Regular } from '@expo-google-fonts/young-serif/400Regular
 import { useFonts } from 'expo-font';
 import { Slot, usePathname, type ErrorBoundaryProps } from 'expo-router';
 import { StatusBar, View } from 'react-native';
-import { useHome, useSettings } from '@/store';
-import { Body, Button, Notice, NamingProvider, PaletteProvider, Screen, Shell, useThemePalette } from '@/ui';
+import { useEffect } from 'react';
+import { keepUp, useHome, useSettings, useSettingsProblem, useUpkeep } from '@/store';
+import {
+  Body,
+  Button,
+  Notice,
+  NamingProvider,
+  PaletteProvider,
+  Problems,
+  Screen,
+  Shell,
+  useThemePalette,
+} from '@/ui';
+
+/** What is due in the log is looked after when the first page has been shown. */
+const SETTLED_MS = 2500;
 
 export default function Layout() {
   const [fontsReady] = useFonts({
@@ -18,6 +32,11 @@ export default function Layout() {
   const { settings } = useSettings();
   const palette = useThemePalette(settings.theme);
   const { data: home, error } = useHome();
+  useEffect(() => {
+    if (!home) return;
+    const later = setTimeout(() => void keepUp(), SETTLED_MS);
+    return () => clearTimeout(later);
+  }, [home]);
   const path = usePathname();
   const alone = path === '/stand' || path === '/print';
   if (!fontsReady) return <View style={{ flex: 1, backgroundColor: palette.paper }} />;
@@ -30,21 +49,42 @@ export default function Layout() {
             <Slot />
           ) : null
         ) : (
-          <Shell
-            banner={
-              error ? (
-                <Notice
-                  problem
-                  text={`Your log could not be opened (${error.message}). Private windows and full disks can be the cause.`}
-                />
-              ) : null
-            }
-          >
-            {home || error ? <Slot /> : null}
-          </Shell>
+          <Shell banner={<Banner error={error} />}>{home || error ? <Slot /> : null}</Shell>
         )}
+        <Problems />
       </NamingProvider>
     </PaletteProvider>
+  );
+}
+
+/** What concerns all of the log: that it could not be opened, is being brought up to date, or that settings are not the player's. */
+function Banner({ error }: { error: Error | undefined }) {
+  const { state, stop } = useUpkeep();
+  const { data: settingsProblem } = useSettingsProblem();
+  if (error)
+    return (
+      <Notice
+        problem
+        text={`Your log could not be opened (${error.message}). Private windows and full disks can be the cause.`}
+      />
+    );
+  return (
+    <>
+      {state ? (
+        <Notice
+          testID="upkeep"
+          text={`Your log is being brought up to date: ${state.done} of ${state.of} takes. You can go on meanwhile.`}
+          action={{ label: 'Stop, and go on another time', onPress: stop }}
+        />
+      ) : null}
+      {settingsProblem ? (
+        <Notice
+          problem
+          testID="settings-problem"
+          text={`Your settings could not be used, and the usual ones stand in for them. Yours are kept (${settingsProblem}).`}
+        />
+      ) : null}
+    </>
   );
 }
 

@@ -1,35 +1,69 @@
 import { toByteArray } from 'base64-js';
 import * as z from 'zod';
-import { takeSchema } from '@/core/take';
-import type { LedgerStore } from './ledgerStore';
+import { entrySchema, packedCellsSchema } from '@/core/ledger';
+import { removeAudio, writeAudio } from './audioChunks';
+import { deskWrites, readDesk } from './desk';
+import { exclusively } from './exclusively';
+import { filed, readEntries } from './filing';
+import { TAKE, TRACE } from './ledgerStore';
 import type { Storage } from './storage';
 
-/** The demo store as the server sends it. */
+/** The demo store as the server sends it: takes as they are stored, each with its row and cells. */
 export const demoSchema = z.object({
-  schema: z.literal('gold-reed/demo@1'),
+  schema: z.literal('gold-reed/demo@2'),
   /** Changes whenever the demo does, so that a browser knows whether it has this one. */
   edition: z.string(),
   story: z.string(),
   takes: z.array(
-    z.object({ take: takeSchema, /** 16-bit samples in base64. */ audio: z.string().nullable() }),
+    z.object({
+      stored: z.object({ take: z.string(), trace: z.string() }),
+      entry: entrySchema,
+      cells: packedCellsSchema,
+      /** 16-bit samples in base64. */
+      audio: z.string().nullable(),
+    }),
   ),
 });
 export type Demo = z.infer<typeof demoSchema>;
 
 const EDITION = 'demo-edition';
+const isOfDemo = (id: string) => id.startsWith('demo-');
 
 /** Brings the demo store up to the served edition; the player's changes to an edition stay until the next. */
-export async function loadDemo(storage: Storage, store: LedgerStore): Promise<void> {
+export async function loadDemo(storage: Storage, name: string): Promise<void> {
   const response = await fetch('/api/demo');
   if (!response.ok) return;
-  const demo = demoSchema.parse(await response.json());
-  if ((await storage.getItem(EDITION)) === demo.edition) return;
-  const old = (await storage.getAllKeys()).filter((key) => /^(take|trash|audio)\/demo-/.test(key));
-  await storage.removeMany(old);
-  await store.importTakes(
-    demo.takes.map(({ take, audio }) => ({ take, audio: audio === null ? null : samplesOf(audio) })),
-  );
-  await storage.setItem(EDITION, demo.edition);
+  const { edition, takes } = demoSchema.parse(await response.json());
+  if ((await storage.getItem(EDITION)) === edition) return;
+  for (const { entry, audio } of takes)
+    if (audio !== null) await writeAudio(storage, entry.id, samplesOf(audio));
+  await exclusively(name, async () => {
+    const { entries } = await readEntries(storage, Infinity);
+    const desk = await readDesk(storage);
+    await storage.setMany({
+      ...Object.fromEntries(
+        takes.flatMap(({ entry: { id }, stored }) => [
+          [TAKE + id, stored.take],
+          [TRACE + id, stored.trace],
+        ]),
+      ),
+      ...(await filed(storage, { add: takes, remove: entries.filter(({ id }) => isOfDemo(id)) })),
+      ...deskWrites({ ...desk, bin: desk.bin.filter(({ id }) => !isOfDemo(id)) }),
+      [EDITION]: edition,
+    });
+  });
+  await removeEarlier(storage, new Set(takes.map(({ entry }) => entry.id)));
+}
+
+/** Takes of earlier editions that are in this one no more. */
+async function removeEarlier(storage: Storage, now: ReadonlySet<string>): Promise<void> {
+  const keys = await storage.getAllKeys();
+  const old = keys
+    .filter((key) => key.startsWith(TAKE))
+    .map((key) => key.slice(TAKE.length))
+    .filter((id) => isOfDemo(id) && !now.has(id));
+  await removeAudio(storage, ...old);
+  await storage.removeMany(old.flatMap((id) => [TAKE + id, TRACE + id]));
 }
 
 function samplesOf(base64: string): Int16Array {

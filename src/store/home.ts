@@ -3,21 +3,28 @@ import * as z from 'zod';
 import { loadDemo } from './demo';
 import { LedgerStore } from './ledgerStore';
 import { RunningStore } from './runningStore';
-import type { Storage } from './storage';
+import { toldPlainly, type Storage } from './storage';
+import { claimTab, type Tab } from './tab';
 
 export type Whose = 'mine' | 'demo';
 
 const healthSchema = z.object({ ok: z.literal(true), demo: z.boolean() });
 const CHOICE = 'whose';
+const NAMES: Readonly<Record<Whose, string>> = { mine: 'gold-reed', demo: 'gold-reed-demo' };
 
 /** Which log is open. The demo lives in a store of its own and never touches the player's. */
 export interface Home {
   readonly whose: Whose;
+  /** Of the storage: tabs with the same one take turns at changing it. */
+  readonly name: string;
   readonly demoOffered: boolean;
+  readonly tab: Tab;
   readonly store: LedgerStore;
   readonly running: RunningStore;
   readonly storage: Storage;
 }
+
+let tab: Promise<Tab> | null = null;
 
 /** Opens the player's log, or the demo's where the server offers one and the player has not left it. */
 export async function openHome(): Promise<Home> {
@@ -25,11 +32,20 @@ export async function openHome(): Promise<Home> {
   const demoOffered = await offersDemo();
   const chosen = await shell.getItem(CHOICE);
   const whose: Whose = demoOffered && chosen !== 'mine' ? 'demo' : 'mine';
-  const storage = createAsyncStorage(whose === 'demo' ? 'gold-reed-demo' : 'gold-reed');
-  const store = new LedgerStore(storage);
-  if (whose === 'demo') await loadDemo(storage, store);
-  await store.sweep(new Date());
-  return { whose, demoOffered, store, running: new RunningStore(storage), storage };
+  const name = NAMES[whose];
+  const storage = toldPlainly(createAsyncStorage(name));
+  const here = await (tab ??= claimTab());
+  const store = new LedgerStore(storage, name);
+  if (whose === 'demo') await loadDemo(storage, name);
+  return {
+    whose,
+    name,
+    demoOffered,
+    tab: here,
+    store,
+    running: new RunningStore(storage, name, here),
+    storage,
+  };
 }
 
 export async function chooseHome(whose: Whose): Promise<void> {

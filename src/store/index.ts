@@ -1,34 +1,42 @@
+export type { Binned } from './desk';
 export { demoSchema, type Demo } from './demo';
 export type { Whose } from './home';
+export { BIN_DAYS } from './ledgerStore';
+export type { Piece } from './musicStore';
+export { newId } from './newId';
+export { changeHome } from './opened';
+export type { Block, KeptStretch, Running, RunningStretch } from './runningStore';
+export { defaultSettings, instrumentIn, tuningOf, type Settings } from './settings';
+export { StorageProblem } from './storage';
 export {
-  addMusic,
   beginRunning,
   clearRunning,
   keepSound,
   putOnStand,
-  changeHome,
+  refreshRunning,
+  useBlock,
+  useRunning,
+} from './useDesk';
+export { useHome } from './useHome';
+export {
   changeDraft,
   changeRemark,
   deleteTake,
   discardDraft,
+  findEntry,
   keepDraft,
   loadAudio,
-  refreshRunning,
-  removeMusic,
-  restoreMusic,
+  loadTake,
   saveDraft,
   undeleteTake,
-  useBlock,
+  useBin,
+  useCells,
   useDraft,
-  useHome,
-  useLog,
-  useMusic,
-  useRunning,
-  useSettings,
+  useEntries,
   useStorageUse,
   useTake,
-} from './hooks';
-export type { Block, KeptStretch, Running, RunningStretch } from './runningStore';
-export { newId } from './newId';
-export { defaultSettings, instrumentIn, tuningOf, type Settings } from './settings';
-export type { Piece } from './musicStore';
+  useUnread,
+} from './useLedger';
+export { addMusic, removeMusic, restoreMusic, useMusic } from './useMusic';
+export { useSettings, useSettingsProblem } from './useSettings';
+export { keepUp, useUpkeep } from './useUpkeep';

@@ -1,135 +1,194 @@
-import * as z from 'zod';
-import { readRecord, type RecordKind } from '@/core/base';
-import { takeKindFor, type Take } from '@/core/take';
+import type { Outcome } from '@/core/base';
+import { nameWithin, type Instrument } from '@/core/instruments';
+import { digestOf, type Digest, type Entry, type PackedCells } from '@/core/ledger';
+import { storedOf, takeFromStored, type Take } from '@/core/take';
+import { limitsOf } from '@/core/verdict';
 import { readAudio, removeAudio, writeAudio } from './audioChunks';
-import { defaultSettings, settingsKind, type Settings } from './settings';
-import type { Storage } from './storage';
+import { deskWrites, readDesk, unfinishedFor, withoutDraft, type Binned, type Desk } from './desk';
+import { exclusively } from './exclusively';
+import { filed, findEntry, readCells, readEntries, readEntry, readMeta } from './filing';
+import { readSettings, type Settings } from './settings';
+import type { Storage, Writes } from './storage';
+import type { Tab } from './tab';
+import { readUnread, unreadWrites } from './unread';
 
-const TAKE = 'take/';
-const TRASH = 'trash/';
-const DAMAGED = 'damaged/';
-const DRAFT = 'draft';
-const SETTINGS = 'settings';
-/** A deleted take can be had back for this long. */
-const TRASH_DAYS = 7;
+export const TAKE = 'take/';
+export const TRACE = 'trace/';
+/** A take in the bin can be had back for this long. */
+export const BIN_DAYS = 7;
+const IN_THE_BIN =
+  'This take was discarded in another tab. It lies in the bin, and can be had back from there.';
 const BYTES_IN_MEGABYTE = 1_000_000;
-
-const binnedSchema = z.object({ deletedAt: z.string(), text: z.string() });
-const asideSchema = z.object({ problem: z.string(), text: z.string() });
-
-export interface Log {
-  /** Newest first. */
-  readonly takes: Take[];
-  /** Records that could not be read; they are set aside, not lost. */
-  readonly damaged: { readonly key: string; readonly problem: string }[];
-}
 
 export interface StorageUse {
   readonly audioBytes: number;
   readonly takes: number;
 }
 
+/** What is kept with a take. */
+export interface Kept {
+  readonly take: Take;
+  readonly soundKept: boolean;
+}
+
 /**
- * All that is remembered, over any text storage. Takes live under `take/`, deleted ones under `trash/`, what cannot be
- * read under `damaged/`; the take that has just been played and is not yet kept is the `draft`.
+ * The log, over any text storage. A take lies under `take/`, its curves under `trace/`, its sound under `audio/`, from the
+ * moment that it was played; where it stands is said once: in the rows (kept), or on the desk (draft, bin). Each change is one
+ * transaction, made while no other tab makes one.
  */
 export class LedgerStore {
-  constructor(private readonly storage: Storage) {}
+  constructor(
+    private readonly storage: Storage,
+    /** Of the storage: tabs with the same one take turns. */
+    private readonly name: string,
+  ) {}
 
-  async readLog(): Promise<Log> {
-    const keys = await this.storage.getAllKeys();
-    const stored = await this.storage.getMany(keys.filter((key) => key.startsWith(TAKE)));
-    const takes: Take[] = [];
-    const kind = await this.takeKind();
-    const aside: Record<string, string> = {};
-    for (const [key, text] of Object.entries(stored)) {
-      if (text === null) continue;
-      const read = readRecord(kind, text);
-      if (read.ok) takes.push(read.value);
-      else aside[key] = JSON.stringify({ problem: read.problem, text });
-    }
-    await this.setAside(aside);
-    takes.sort((a, b) => (a.createdAt < b.createdAt ? 1 : -1));
-    return { takes, damaged: await this.readDamaged() };
+  /** Rows, newest first, whole months of them until there are enough. */
+  readEntries(enough: number, instrumentId?: string): Promise<{ entries: Entry[]; total: number }> {
+    return readEntries(this.storage, enough, instrumentId);
   }
 
+  /** The newest row of an instrument that is like this; null: none is. */
+  findEntry(instrumentId: string, isWanted: (entry: Entry) => boolean): Promise<Entry | null> {
+    return findEntry(this.storage, instrumentId, isWanted);
+  }
+
+  readCells(instrumentId: string): Promise<Record<string, PackedCells>> {
+    return readCells(this.storage, instrumentId);
+  }
+
+  /** A take, wherever it stands. What cannot be read stays where it is, and is listed. */
   async readTake(id: string): Promise<Take | null> {
-    return this.read(TAKE + id, await this.takeKind());
+    const read = await this.readStored(id);
+    if (read === null || read.ok) return read?.value ?? null;
+    await this.alone(async () => {
+      const unread = await readUnread(this.storage);
+      await this.storage.setMany(unreadWrites(unread, { [TAKE + id]: read.problem }));
+    });
+    return null;
   }
 
-  /** Puts a fresh take, with its sound, where a reload finds it again. One that was there before goes to the bin. */
-  async writeDraft(take: Take, audio: Int16Array | null): Promise<void> {
-    await this.discardDraft(new Date(take.createdAt));
+  /** Takes in the bin, newest first. */
+  async readBin(): Promise<Binned[]> {
+    return (await readDesk(this.storage)).bin.filter(({ gone }) => !gone).reverse();
+  }
+
+  /** Puts a fresh take, with its sound, where a reload finds it again. One of this tab that was there before goes to the bin. */
+  async writeDraft(take: Take, audio: Int16Array | null, tab: Tab): Promise<void> {
     if (audio) await writeAudio(this.storage, take.id, audio);
-    await this.storage.setItem(DRAFT, JSON.stringify(take));
+    await this.alone(async () => {
+      let desk = await readDesk(this.storage);
+      for (const before of desk.drafts.filter((draft) => draft.tab === tab.id))
+        desk = await this.binned(desk, before.id, 'again', new Date(take.createdAt));
+      desk = { ...desk, drafts: [...desk.drafts, { id: take.id, tab: tab.id }] };
+      await this.storage.setMany({ ...takeWrites(take), ...deskWrites(desk) });
+    });
   }
 
-  async readDraft(): Promise<Take | null> {
-    return this.read(DRAFT, await this.takeKind());
+  /** The take that was just played here; else one that was left by a tab that is gone. */
+  async readDraft(tab: Tab): Promise<Take | null> {
+    const id = await unfinishedFor((await readDesk(this.storage)).drafts, tab);
+    return id === null ? null : this.readTake(id);
   }
 
   /**
-   * Makes the draft a take. Its sound is kept when it is wanted and there is room.
-   * @returns whether the sound could be kept.
+   * Makes a draft a take of the log. Its sound is kept when it is wanted and there is room. A take that is in the log already
+   * stays as it is.
    */
-  async keepDraft(remark: string, settings: Settings): Promise<{ take: Take; soundKept: boolean }> {
-    const draft = await this.readDraft();
-    if (!draft) throw new Error('there is no take to keep');
-    const room = settings.audioQuotaMegabytes * BYTES_IN_MEGABYTE - (await this.use()).audioBytes;
-    const soundKept = settings.keepAudio && draft.audio !== null && draft.audio.bytes <= room;
-    const take: Take = { ...draft, remark, audio: soundKept ? draft.audio : null };
-    if (!soundKept) await removeAudio(this.storage, draft.id);
-    await this.storage.setItem(TAKE + take.id, JSON.stringify(take));
-    await this.storage.removeItem(DRAFT);
-    return { take, soundKept };
+  async keepDraft(id: string, remark: string): Promise<Kept> {
+    const kept = await this.alone(async () => {
+      const desk = await readDesk(this.storage);
+      const draft = await this.readWhole(id);
+      if (!desk.drafts.some((each) => each.id === id)) {
+        if ((await readEntry(this.storage, underOf(draft))) === null) throw new Error(IN_THE_BIN);
+        return { take: draft, soundKept: draft.audio !== null };
+      }
+      const settings = await readSettings(this.storage);
+      const room = settings.audioQuotaMegabytes * BYTES_IN_MEGABYTE - (await this.use()).audioBytes;
+      const soundKept = settings.keepAudio && draft.audio !== null && draft.audio.bytes <= room;
+      const take: Take = { ...draft, remark, audio: soundKept ? draft.audio : null };
+      await this.storage.setMany({
+        [TAKE + id]: storedOf(take).take,
+        ...(await filed(this.storage, { add: [digested(take, settings)] })),
+        ...deskWrites(withoutDraft(desk, id)),
+      });
+      return { take, soundKept };
+    });
+    // The take says that it has none: whatever happens here, no other record counts on this sound.
+    if (!kept.soundKept) await removeAudio(this.storage, id);
+    return kept;
   }
 
-  /** Says otherwise of the draft what the player knows better; nothing happens when it is another take by now. */
+  /** Says otherwise of a draft what the player knows better; nothing happens when it is none any more. */
   async changeDraft(id: string, change: (draft: Take) => Take): Promise<void> {
-    const draft = await this.readDraft();
-    if (draft?.id === id) await this.storage.setItem(DRAFT, JSON.stringify(change(draft)));
+    await this.alone(async () => {
+      const desk = await readDesk(this.storage);
+      if (!desk.drafts.some((draft) => draft.id === id)) return;
+      await this.storage.setMany({ [TAKE + id]: storedOf(change(await this.readWhole(id))).take });
+    });
   }
 
-  /** Puts the draft into the bin. @returns its id, by which it can be had back. */
-  async discardDraft(now: Date): Promise<string | null> {
-    const draft = await this.readDraft();
-    if (!draft) return null;
-    await this.bin(draft.id, JSON.stringify(draft), now);
-    await this.storage.removeItem(DRAFT);
-    return draft.id;
+  /** Puts a draft into the bin. */
+  async discardDraft(id: string, now: Date): Promise<void> {
+    await this.alone(async () => {
+      const desk = await readDesk(this.storage);
+      if (!desk.drafts.some((draft) => draft.id === id)) return;
+      await this.storage.setMany(deskWrites(await this.binned(desk, id, 'discarded', now)));
+    });
   }
 
   async changeRemark(id: string, remark: string): Promise<void> {
-    const take = await this.readTake(id);
-    if (take) await this.storage.setItem(TAKE + id, JSON.stringify({ ...take, remark }));
+    await this.alone(async () => {
+      const take = { ...(await this.readWhole(id)), remark };
+      const entry = await readEntry(this.storage, underOf(take));
+      const rows = entry && (await this.refiled([take]));
+      await this.storage.setMany({ [TAKE + id]: storedOf(take).take, ...rows });
+    });
   }
 
   async deleteTake(id: string, now: Date): Promise<void> {
-    const text = await this.storage.getItem(TAKE + id);
-    if (text === null) return;
-    await this.bin(id, text, now);
-    await this.storage.removeItem(TAKE + id);
+    await this.alone(async () => {
+      const take = await this.readWhole(id);
+      const desk = await this.binned(await readDesk(this.storage), id, 'deleted', now);
+      const rows = await filed(this.storage, { remove: [underOf(take)] });
+      await this.storage.setMany({ ...rows, ...deskWrites(desk) });
+    });
   }
 
-  async undelete(id: string): Promise<void> {
-    const entry = await this.storage.getItem(TRASH + id);
-    if (entry === null) return;
-    const read = parsed(binnedSchema, entry);
-    if (!read) return;
-    await this.storage.setItem(TAKE + id, read.text);
-    await this.storage.removeItem(TRASH + id);
+  /** Takes a take out of the bin, into the log. @returns whether it was there. */
+  async undelete(id: string): Promise<boolean> {
+    return this.alone(async () => {
+      const desk = await readDesk(this.storage);
+      if (!desk.bin.some((each) => each.id === id && !each.gone)) return false;
+      const rows = await this.refiled([await this.readWhole(id)]);
+      await this.storage.setMany({
+        ...rows,
+        ...deskWrites({ ...desk, bin: desk.bin.filter((each) => each.id !== id) }),
+      });
+      return true;
+    });
   }
 
-  /** Empties what has been in the bin for a week. */
+  /** Removes for good what has been in the bin for a week. Cut short, it goes on the next time. */
   async sweep(now: Date): Promise<void> {
-    const keys = (await this.storage.getAllKeys()).filter((key) => key.startsWith(TRASH));
-    const stored = await this.storage.getMany(keys);
-    for (const key of keys) {
-      const read = parsed(binnedSchema, stored[key] ?? null);
-      if (read && now.getTime() - Date.parse(read.deletedAt) < TRASH_DAYS * 86_400_000) continue;
-      await removeAudio(this.storage, key.slice(TRASH.length));
-      await this.storage.removeItem(key);
-    }
+    const due = (each: Binned) =>
+      each.gone || now.getTime() - Date.parse(each.deletedAt) >= BIN_DAYS * 86_400_000;
+    const gone = await this.alone(async () => {
+      const desk = await readDesk(this.storage);
+      const ids = desk.bin.filter(due).map(({ id }) => id);
+      if (ids.length === 0) return ids;
+      const bin = desk.bin.map((each) => (due(each) ? { ...each, gone: true } : each));
+      await this.storage.setMany(deskWrites({ ...desk, bin }));
+      return ids;
+    });
+    if (gone.length === 0) return;
+    await removeAudio(this.storage, ...gone);
+    await this.storage.removeMany(gone.flatMap((id) => [TAKE + id, TRACE + id]));
+    await this.alone(async () => {
+      const desk = await readDesk(this.storage);
+      const bin = desk.bin.filter(({ id }) => !gone.includes(id));
+      await this.storage.setMany(deskWrites({ ...desk, bin }));
+    });
   }
 
   readAudio(id: string): Promise<Int16Array | null> {
@@ -138,70 +197,66 @@ export class LedgerStore {
 
   /** Sound kept with takes; the draft's and the bin's do not count against the player. */
   async use(): Promise<StorageUse> {
-    const { takes } = await this.readLog();
+    const { months } = await readMeta(this.storage);
     return {
-      audioBytes: takes.reduce((sum, take) => sum + (take.audio?.bytes ?? 0), 0),
-      takes: takes.length,
+      audioBytes: months.reduce((sum, month) => sum + month.audioBytes, 0),
+      takes: months.reduce((sum, month) => sum + month.takes, 0),
     };
   }
 
-  async readSettings(): Promise<Settings> {
-    return (await this.read(SETTINGS, settingsKind)) ?? defaultSettings;
+  /** Does the work while no other tab changes this log. */
+  private alone<T>(work: () => Promise<T>): Promise<T> {
+    return exclusively(this.name, work);
   }
 
-  async writeSettings(settings: Settings): Promise<void> {
-    await this.storage.setItem(SETTINGS, JSON.stringify(settings));
+  private async readStored(id: string): Promise<Outcome<Take> | null> {
+    const { [TAKE + id]: take, [TRACE + id]: trace } = await this.storage.getMany([TAKE + id, TRACE + id]);
+    return take == null
+      ? null
+      : takeFromStored({ take, trace: trace ?? null }, await ownInstruments(this.storage));
   }
 
-  /** Writes takes that come from elsewhere (the demo) as they are. */
-  async importTakes(takes: readonly { take: Take; audio: Int16Array | null }[]): Promise<void> {
-    for (const { take, audio } of takes) if (audio) await writeAudio(this.storage, take.id, audio);
-    await this.storage.setMany(
-      Object.fromEntries(takes.map(({ take }) => [TAKE + take.id, JSON.stringify(take)])),
-    );
+  private async readWhole(id: string): Promise<Take> {
+    const read = await this.readStored(id);
+    if (!read) throw new Error('This take is not here any more. It may have been deleted in another tab.');
+    if (!read.ok) throw new Error(`This take could not be read, and was left as it is (${read.problem}).`);
+    return read.value;
   }
 
-  /** Old takes only named their instruments; the player's own are looked up in the settings. */
-  private async takeKind(): Promise<RecordKind<Take>> {
-    const { ownInstruments, removedInstruments } = await this.readSettings();
-    return takeKindFor([...ownInstruments, ...removedInstruments]);
+  private async refiled(takes: readonly Take[]): Promise<Writes> {
+    const settings = await readSettings(this.storage);
+    return filed(this.storage, { add: takes.map((take) => digested(take, settings)) });
   }
 
-  private async read<T>(key: string, kind: RecordKind<T>): Promise<T | null> {
-    const text = await this.storage.getItem(key);
-    if (text === null) return null;
-    const read = readRecord(kind, text);
-    if (read.ok) return read.value;
-    await this.setAside({ [key]: JSON.stringify({ problem: read.problem, text }) });
-    return null;
-  }
-
-  private async setAside(entries: Record<string, string>): Promise<void> {
-    for (const [key, value] of Object.entries(entries)) {
-      await this.storage.setItem(DAMAGED + key, value);
-      await this.storage.removeItem(key);
-    }
-  }
-
-  private async readDamaged(): Promise<Log['damaged']> {
-    const keys = (await this.storage.getAllKeys()).filter((key) => key.startsWith(DAMAGED));
-    const stored = await this.storage.getMany(keys);
-    return keys.map((key) => ({
-      key: key.slice(DAMAGED.length),
-      problem: parsed(asideSchema, stored[key] ?? null)?.problem ?? 'unreadable',
-    }));
-  }
-
-  private async bin(id: string, text: string, now: Date): Promise<void> {
-    await this.storage.setItem(TRASH + id, JSON.stringify({ deletedAt: now.toISOString(), text }));
+  private async binned(desk: Desk, id: string, why: Binned['why'], now: Date): Promise<Desk> {
+    const read = await this.readStored(id);
+    const take = read?.ok ? read.value : null;
+    const row: Binned = {
+      id,
+      deletedAt: now.toISOString(),
+      why,
+      title: take?.score.title ?? 'A take that could not be read',
+      instrumentName: take?.instrument ? nameWithin(take.instrument) : (take?.score.instrumentId ?? ''),
+      playedAt: take?.createdAt ?? now.toISOString(),
+      gone: false,
+    };
+    return { ...withoutDraft(desk, id), bin: [...desk.bin.filter((each) => each.id !== id), row] };
   }
 }
 
-/** JSON checked against a schema; null where it does not fit. */
-function parsed<T>(schema: z.ZodType<T>, text: string | null): T | null {
-  try {
-    return text === null ? null : schema.parse(JSON.parse(text));
-  } catch {
-    return null;
-  }
+/** Old takes only named their instruments; the player's own are looked up in the settings. */
+export async function ownInstruments(storage: Storage): Promise<Instrument[]> {
+  const { ownInstruments: own, removedInstruments } = await readSettings(storage);
+  return [...own, ...removedInstruments];
 }
+
+/** A take and its curves, to be written. */
+export function takeWrites(take: Take): Writes {
+  const stored = storedOf(take);
+  return { [TAKE + take.id]: stored.take, [TRACE + take.id]: stored.trace };
+}
+
+const underOf = ({ id, createdAt, score }: Take) => ({ id, createdAt, instrumentId: score.instrumentId });
+
+const digested = (take: Take, { level, ownLimits, naming }: Settings): Digest =>
+  digestOf(take, limitsOf(level, ownLimits), naming);

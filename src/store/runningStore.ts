@@ -2,8 +2,12 @@ import * as z from 'zod';
 import { scoreSchema, type Score } from '@/core/music';
 import { conditionsSchema } from '@/core/take';
 import { resultSchema, takeRequestSchema } from '@/worker';
-import { appendAudio, readAudio, removeAudio } from './audioChunks';
+import { pieceWrites, readAudio } from './audioChunks';
+import { deskWrites, readDesk, unfinishedFor } from './desk';
+import { exclusively } from './exclusively';
+import { newId } from './newId';
 import type { Storage } from './storage';
+import type { Tab } from './tab';
 
 /** What was measured of a stretch; its sound lies beside it. */
 const heardSchema = resultSchema.omit({ audio: true });
@@ -42,59 +46,106 @@ export interface Running {
   readonly stretches: readonly KeptStretch[];
 }
 
-const BLOCK = 'block';
-const RUNNING = 'running';
-const stretchKey = (index: number) => `running/${index}`;
-const soundId = (index: number) => `running-${index}`;
+const ON_STAND = 'block';
+const RUNNING = 'running/';
+const onStandKey = (tab: string) => `${ON_STAND}/${tab}`;
+const stretchKey = (id: string, index: number) => `${RUNNING}${id}/${index}`;
+const soundOf = (id: string, index: number) => `running-${id}-${index}`;
+const OWNED = /^(?:audio\/running-(.+)-\d+\/\d+|running\/([^/]+)(?:\/\d+)?)$/;
+/** The block that a key of its sound or of its stretches belongs to; null: it is no such key. */
+const runningOwner = (key: string): string | null => {
+  const found = OWNED.exec(key);
+  return found ? (found[1] ?? found[2] ?? null) : null;
+};
 
-/** Keeps a block while it is played, so that a closed page or a call loses nothing that was heard. */
+/** Keeps a block while it is played, so that a closed page or a call loses nothing that was heard. Each tab has one of its own. */
 export class RunningStore {
-  constructor(private readonly storage: Storage) {}
+  private id: string | null = null;
+
+  constructor(
+    private readonly storage: Storage,
+    /** Of the storage: tabs with the same one take turns. */
+    private readonly name: string,
+    private readonly tab: Tab,
+  ) {}
 
   async writeBlock(block: Block): Promise<void> {
-    await this.storage.setItem(BLOCK, JSON.stringify(block));
+    const text = JSON.stringify(block);
+    await this.storage.setMany({ [onStandKey(this.tab.id)]: text, [ON_STAND]: text });
   }
 
-  readBlock(): Promise<Block | null> {
-    return this.read(BLOCK, blockSchema);
+  /** What is on the stand in this tab; in a new one, what was put there last in any. */
+  async readBlock(): Promise<Block | null> {
+    return (
+      (await this.read(onStandKey(this.tab.id), blockSchema)) ?? (await this.read(ON_STAND, blockSchema))
+    );
   }
 
-  async begin(score: Score, startedAt: string): Promise<void> {
+  async begin(score: Score, now: Date): Promise<void> {
     await this.clear();
-    await this.storage.setItem(RUNNING, JSON.stringify({ startedAt, score, count: 0 }));
+    const id = newId(now);
+    await exclusively(this.name, async () => {
+      const desk = await readDesk(this.storage);
+      await this.storage.setMany({
+        [RUNNING + id]: JSON.stringify({ startedAt: now.toISOString(), score, count: 0 }),
+        ...deskWrites({ ...desk, running: [...desk.running, { id, tab: this.tab.id }] }),
+      });
+    });
+    this.id = id;
   }
 
   /** Adds sound to a stretch, and says what is so now of it. @param piece which piece of the stretch's sound it is. */
   async addSound(index: number, piece: number, audio: Int16Array, stretch: RunningStretch): Promise<void> {
-    await appendAudio(this.storage, soundId(index), piece, audio);
-    await this.writeStretch(index, stretch);
+    const { id } = this;
+    const running = id === null ? null : await this.read(RUNNING + id, runningSchema);
+    if (id === null || !running) return;
+    await this.storage.setMany({
+      ...pieceWrites(soundOf(id, index), piece, audio),
+      [stretchKey(id, index)]: JSON.stringify(stretch),
+      [RUNNING + id]: JSON.stringify({ ...running, count: Math.max(running.count, index + 1) }),
+    });
   }
 
-  async writeStretch(index: number, stretch: RunningStretch): Promise<void> {
-    await this.storage.setItem(stretchKey(index), JSON.stringify(stretch));
-    const running = await this.read(RUNNING, runningSchema);
-    if (running && running.count <= index)
-      await this.storage.setItem(RUNNING, JSON.stringify({ ...running, count: index + 1 }));
-  }
-
-  /** What was begun and not finished; null when nothing was heard of it. */
+  /** What was begun and not finished, here or in a tab that is gone; null when nothing was heard of it. */
   async readRunning(): Promise<Running | null> {
-    const running = await this.read(RUNNING, runningSchema);
-    if (!running || running.count === 0) return null;
+    const id = await this.takeUp();
+    const running = id === null ? null : await this.read(RUNNING + id, runningSchema);
+    if (id === null || !running) return null;
     const stretches: KeptStretch[] = [];
     for (let i = 0; i < running.count; i++) {
-      const stretch = await this.read(stretchKey(i), stretchSchema);
-      const audio = await readAudio(this.storage, soundId(i));
+      const stretch = await this.read(stretchKey(id, i), stretchSchema);
+      const audio = await readAudio(this.storage, soundOf(id, i));
       if (stretch && audio) stretches.push({ ...stretch, audio: audio as Int16Array<ArrayBuffer> });
     }
     return stretches.length > 0 ? { startedAt: running.startedAt, score: running.score, stretches } : null;
   }
 
+  /** Forgets the block of this tab: it has become a take, or is not wanted. */
   async clear(): Promise<void> {
-    const keys = (await this.storage.getAllKeys()).filter((key) => key.startsWith(RUNNING));
-    for (const key of keys.filter((each) => each.startsWith(`${RUNNING}/`)))
-      await removeAudio(this.storage, soundId(Number(key.slice(RUNNING.length + 1))));
-    await this.storage.removeMany(keys);
+    const gone = await exclusively(this.name, async () => {
+      const desk = await readDesk(this.storage);
+      const mine = desk.running.filter(({ tab }) => tab === this.tab.id).map(({ id }) => id);
+      if (mine.length === 0) return mine;
+      const running = desk.running.filter(({ tab }) => tab !== this.tab.id);
+      await this.storage.setMany(deskWrites({ ...desk, running }));
+      return mine;
+    });
+    this.id = null;
+    if (gone.length > 0) await removeRunning(this.storage, (id) => gone.includes(id));
+  }
+
+  /** Makes a block that was left by a tab that is gone this one's own. */
+  private takeUp(): Promise<string | null> {
+    return exclusively(this.name, async () => {
+      const desk = await readDesk(this.storage);
+      const id = await unfinishedFor(desk.running, this.tab);
+      if (id !== null && !desk.running.some((each) => each.id === id && each.tab === this.tab.id)) {
+        const running = desk.running.map((each) => (each.id === id ? { id, tab: this.tab.id } : each));
+        await this.storage.setMany(deskWrites({ ...desk, running }));
+      }
+      this.id = id;
+      return id;
+    });
   }
 
   private async read<T>(key: string, schema: z.ZodType<T>): Promise<T | null> {
@@ -107,4 +158,13 @@ export class RunningStore {
       return null;
     }
   }
+}
+
+/** Removes what is left of blocks, their sound included. */
+export async function removeRunning(storage: Storage, isGone: (id: string) => boolean): Promise<void> {
+  const keys = (await storage.getAllKeys()).filter((key) => {
+    const id = runningOwner(key);
+    return id !== null && isGone(id);
+  });
+  if (keys.length > 0) await storage.removeMany(keys);
 }

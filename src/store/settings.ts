@@ -1,10 +1,12 @@
 import * as z from 'zod';
-import type { RecordKind } from '@/core/base';
+import { readRecord, type RecordKind } from '@/core/base';
 import { ownLimitsSchema } from '@/core/verdict';
 import { findInstrument, instrumentSchema, type Instrument } from '@/core/instruments';
 import { LEVELS } from '@/core/music';
 import { setupSchema, UNTOLD } from '@/core/take';
 import { offsetsOf, temperaments, type Offsets } from '@/core/tuning';
+import { exclusively } from './exclusively';
+import type { Storage } from './storage';
 
 export const SETTINGS_VERSION = 6;
 
@@ -136,6 +138,68 @@ export const defaultSettings: Settings = {
   removedInstruments: [],
   exercises: {},
 };
+
+const SETTINGS = 'settings';
+/** Where settings are kept beside those of a newer Gold Reed, which are left as they are. */
+const ASIDE = `settings/${SETTINGS_VERSION}`;
+/** The last text that could not be read, kept when it was written over. */
+const DAMAGED = 'settings/damaged';
+
+/** What is stored, and what of it could not be used. */
+interface Found {
+  readonly settings: Settings;
+  /** Where changes are to be written. */
+  readonly key: string;
+  /** In words; null: all is well. */
+  readonly problem: string | null;
+  /** A text that a change would write over, and that cannot be read. */
+  readonly damaged: string | null;
+}
+
+async function find(storage: Storage): Promise<Found> {
+  const text = await storage.getItem(SETTINGS);
+  const fine = { key: SETTINGS, problem: null, damaged: null };
+  if (text === null) return { ...fine, settings: defaultSettings };
+  const read = readRecord(settingsKind, text);
+  if (read.ok) return { ...fine, settings: read.value };
+  if (!(versionIn(text) > SETTINGS_VERSION))
+    return { key: SETTINGS, settings: defaultSettings, problem: read.problem, damaged: text };
+  const aside = await storage.getItem(ASIDE);
+  const own = aside === null ? null : readRecord(settingsKind, aside);
+  return {
+    key: ASIDE,
+    settings: own?.ok ? own.value : defaultSettings,
+    problem: read.problem,
+    damaged: null,
+  };
+}
+
+function versionIn(text: string): number {
+  try {
+    return Number(z.object({ version: z.number() }).parse(JSON.parse(text)).version);
+  } catch {
+    return NaN;
+  }
+}
+
+export const readSettings = async (storage: Storage): Promise<Settings> => (await find(storage)).settings;
+
+/** Why the settings are not the player's own, in words; null: they are. */
+export const settingsProblem = async (storage: Storage): Promise<string | null> =>
+  (await find(storage)).problem;
+
+/** Changes some of the settings. Those of a newer Gold Reed stay; a damaged text is kept aside. */
+export function changeSettings(storage: Storage, name: string, part: Partial<Settings>): Promise<Settings> {
+  return exclusively(name, async () => {
+    const { settings, key, damaged } = await find(storage);
+    const next = { ...settings, ...part };
+    await storage.setMany({
+      [key]: JSON.stringify(next),
+      ...(damaged !== null && { [DAMAGED]: damaged }),
+    });
+    return next;
+  });
+}
 
 /** An instrument that the player has now or had once, or a shipped one. */
 export const instrumentIn = (

@@ -1,30 +1,34 @@
-import * as z from 'zod';
-import { readRecord, type RecordKind } from '@/core/base';
 import { copyOf, findInstrument } from '@/core/instruments';
-import { scoreOfFamily } from '@/core/music/scores.testing';
+import { unpacked } from '@/core/ledger';
+import { heldNote, scoreOfFamily } from '@/core/music/scores.testing';
 import type { Take } from '@/core/take';
 import { emptyTake } from '@/core/take/takes.testing';
+import { asWritten } from '@/core/verdict/asWritten.testing';
 import { LedgerStore } from './ledgerStore';
-import { defaultSettings, settingsKind } from './settings';
-import { MapStorage } from './storage.testing';
+import { changeSettings, defaultSettings, readSettings, settingsProblem } from './settings';
+import { DyingStorage, Killed, MapStorage, tabs } from './storage.testing';
+import { toldPlainly, type Storage } from './storage';
 
 const takeNamed = (id: string, createdAt: string, bytes = 1000): Take =>
   emptyTake({ id, createdAt, audio: { bytes } });
 
 const day = (n: number) => new Date(Date.UTC(2030, 0, n));
+const open = tabs();
+const here = open.open('here');
 let storage: MapStorage;
 let store: LedgerStore;
 beforeEach(() => {
   storage = new MapStorage();
-  store = new LedgerStore(storage);
+  store = new LedgerStore(storage, 'test');
 });
 
 async function keep(id: string, n: number, audio = new Int16Array(500)): Promise<boolean> {
-  await store.writeDraft(takeNamed(id, day(n).toISOString(), audio.byteLength), audio);
-  return (await store.keepDraft(`remark ${id}`, { ...defaultSettings, audioQuotaMegabytes: 2 })).soundKept;
+  await store.writeDraft(takeNamed(id, day(n).toISOString(), audio.byteLength), audio, here);
+  return (await store.keepDraft(id, `remark ${id}`)).soundKept;
 }
 
-const ids = async () => (await store.readLog()).takes.map((take) => take.id);
+const idsIn = async (log: LedgerStore) => (await log.readEntries(Infinity)).entries.map(({ id }) => id);
+const ids = () => idsIn(store);
 
 describe('takes', () => {
   it('are kept with their sound and remark, newest first', async () => {
@@ -34,145 +38,246 @@ describe('takes', () => {
     expect(await ids()).toEqual(['b', 'a']);
     expect((await store.readTake('a'))?.remark).toBe('remark a');
     expect(Buffer.from((await store.readAudio('a'))!.buffer).equals(Buffer.from(audio.buffer))).toBe(true);
-    expect(await store.readDraft()).toBeNull();
+    expect(await store.readDraft(here)).toBeNull();
   });
 
-  it('can be deleted and had back for a week, with their sound', async () => {
-    await keep('a', 1);
+  it('come back as they were, curves and tuning included', async () => {
+    const score = scoreOfFamily('octave-slurs', 'flute');
+    const take = asWritten(score, { events: [{ group: 1, kind: 'gap', after: 0.01 }] });
+    const offsets = Array.from({ length: 128 }, (_, i) => (i % 12) - 5.5);
+    const played = { ...take, id: 'a', conditions: { ...take.conditions, offsets } };
+    await store.writeDraft(played, null, here);
+    await store.keepDraft('a', '');
+    expect(await store.readTake('a')).toEqual({ ...played, audio: null });
+  });
+
+  it('are filed by instrument and month, and found there', async () => {
+    for (const [id, n] of [
+      ['a', 1],
+      ['b', 40],
+      ['c', 41],
+    ] as const)
+      await keep(id, n);
+    await store.writeDraft(
+      emptyTake({ id: 'oboe', createdAt: day(42).toISOString(), score: heldNote('oboe') }),
+      null,
+      here,
+    );
+    await store.keepDraft('oboe', '');
+    expect([...storage.map.keys()].filter((key) => key.startsWith('entries/')).sort()).toEqual([
+      'entries/flute/2030-01',
+      'entries/flute/2030-02',
+      'entries/oboe/2030-02',
+    ]);
+    expect((await store.readEntries(1)).entries.map(({ id }) => id)).toEqual(['oboe', 'c', 'b']);
+    expect((await store.readEntries(1)).total).toBe(4);
+    expect((await store.findEntry('flute', ({ id }) => id !== 'c'))?.id).toBe('b');
+    expect(await store.use()).toEqual({ audioBytes: 3000, takes: 4 });
+  });
+
+  it('can be deleted and had back for a week, with their sound and what they tell of the instrument', async () => {
+    const score = scoreOfFamily('octave-slurs', 'flute');
+    const played = { ...asWritten(score), id: 'a', createdAt: day(1).toISOString(), audio: { bytes: 8 } };
+    await store.writeDraft(played, new Int16Array(4), here);
+    await store.keepDraft('a', '');
+    const told = await store.readCells('flute');
+    expect(unpacked(told['a']!).crossings.length).toBeGreaterThan(0);
     await store.deleteTake('a', day(2));
     expect(await ids()).toEqual([]);
+    expect(await store.readCells('flute')).toEqual({});
+    expect((await store.readBin()).map(({ id, why }) => [id, why])).toEqual([['a', 'deleted']]);
     await store.sweep(day(8));
-    await store.undelete('a');
+    await expect(store.undelete('a')).resolves.toBe(true);
     expect(await ids()).toEqual(['a']);
+    expect(await store.readCells('flute')).toEqual(told);
     await store.deleteTake('a', day(9));
     await store.sweep(day(17));
-    await store.undelete('a');
-    expect(await ids()).toEqual([]);
-    expect(storage.map.size).toBe(0);
+    await expect(store.undelete('a')).resolves.toBe(false);
+    expect([...storage.map.keys()].filter((key) => /^(take|trace|audio)\//.test(key))).toEqual([]);
   });
 
-  it('are not lost when a draft is discarded, or overtaken by another', async () => {
-    await store.writeDraft(takeNamed('a', day(1).toISOString()), null);
-    await store.writeDraft(takeNamed('b', day(1).toISOString()), null);
-    expect(await store.discardDraft(day(1))).toBe('b');
+  it('that were passed over or discarded lie in the bin, and can be had back', async () => {
+    await store.writeDraft(takeNamed('a', day(1).toISOString()), null, here);
+    await store.writeDraft(takeNamed('b', day(1).toISOString()), null, here);
+    await store.discardDraft('b', day(1));
+    expect((await store.readBin()).map(({ id, why }) => [id, why])).toEqual([
+      ['b', 'discarded'],
+      ['a', 'again'],
+    ]);
     await store.undelete('a');
     await store.undelete('b');
     expect((await ids()).sort()).toEqual(['a', 'b']);
   });
 
   it('lose their sound, not their figures, when there is no room', async () => {
-    expect(await keep('a', 1, new Int16Array(900_000))).toBe(true);
+    await changeSettings(storage, 'test', { audioQuotaMegabytes: 10 });
+    expect(await keep('a', 1, new Int16Array(4_500_000))).toBe(true);
     expect(await keep('b', 2, new Int16Array(900_000))).toBe(false);
     expect(await ids()).toEqual(['b', 'a']);
     expect(await store.readAudio('b')).toBeNull();
-    expect(await store.use()).toEqual({ audioBytes: 1_800_000, takes: 2 });
+    expect(await store.use()).toEqual({ audioBytes: 9_000_000, takes: 2 });
   });
-});
 
-describe('damage', () => {
-  it('is set aside and reported, and hides nothing else', async () => {
+  it('show a changed remark in the log and on their page', async () => {
     await keep('a', 1);
-    storage.map.set('take/torn', '{"version":1,"id"');
-    storage.map.set('take/odd', '{"version":1,"id":"odd"}');
-    storage.map.set('settings', 'null');
-    const log = await store.readLog();
-    expect(log.takes.map((take) => take.id)).toEqual(['a']);
-    expect(log.damaged.map((record) => record.key).sort()).toEqual(['settings', 'take/odd', 'take/torn']);
-    expect(storage.map.get('damaged/take/torn')).toContain('{\\"version\\":1');
-    expect(await store.readSettings()).toEqual(defaultSettings);
+    await store.changeRemark('a', 'softer reed');
+    expect((await store.readEntries(1)).entries[0]?.remark).toBe('softer reed');
+    expect((await store.readTake('a'))?.remark).toBe('softer reed');
   });
 });
 
-describe('older records', () => {
-  const kind: RecordKind<{ version: 3; cents: number }> = {
-    name: 'thing',
-    version: 3,
-    schema: z.object({ version: z.literal(3), cents: z.number() }),
-    migrations: {
-      1: (r) => ({ semitones: r['tones'] }),
-      2: (r) => ({ cents: 100 * Number(r['semitones']) }),
-    },
-  };
-  it('are brought up to date step by step', () => {
-    expect(readRecord(kind, '{"version":1,"tones":2}')).toEqual({
-      ok: true,
-      value: { version: 3, cents: 200 },
+describe('two tabs', () => {
+  it('keep each its own take, under its own remark', async () => {
+    const there = open.open('there');
+    await store.writeDraft(takeNamed('mine', day(1).toISOString()), null, here);
+    await store.writeDraft(takeNamed('yours', day(1).toISOString()), null, there);
+    expect((await store.readDraft(here))?.id).toBe('mine');
+    expect((await store.readDraft(there))?.id).toBe('yours');
+    await Promise.all([store.keepDraft('mine', 'A'), store.keepDraft('yours', 'B')]);
+    const remarks = (await store.readEntries(9)).entries.map(({ id, remark }) => `${id} ${remark}`);
+    expect(remarks.sort()).toEqual(['mine A', 'yours B']);
+    expect(await store.readBin()).toEqual([]);
+    open.close('there');
+  });
+
+  it('find what was left in a tab that is gone, and keep it once', async () => {
+    const there = open.open('there');
+    await store.writeDraft(takeNamed('left', day(1).toISOString()), null, there);
+    expect(await store.readDraft(here)).toBeNull();
+    open.close('there');
+    expect((await store.readDraft(here))?.id).toBe('left');
+    await Promise.all([store.keepDraft('left', 'once'), store.keepDraft('left', 'twice')]);
+    expect((await store.readEntries(9)).entries.map(({ remark }) => remark)).toEqual(['once']);
+  });
+
+  it('do not keep what the other has discarded without a word', async () => {
+    await store.writeDraft(takeNamed('a', day(1).toISOString()), null, here);
+    await store.discardDraft('a', day(1));
+    await expect(store.keepDraft('a', '')).rejects.toThrow(/in the bin/);
+  });
+
+  it('change different settings at once', async () => {
+    await Promise.all([
+      changeSettings(storage, 'test', { a4: 442 }),
+      changeSettings(storage, 'test', { level: 'exacting' }),
+    ]);
+    expect(await readSettings(storage)).toMatchObject({ a4: 442, level: 'exacting' });
+  });
+});
+
+/** All that is so of a log, whatever happened to the page that wrote it. */
+async function isSound(map: Map<string, string>): Promise<Set<string>> {
+  const log = new LedgerStore(new MapStorage(map), 'test');
+  const kept = await idsIn(log);
+  const binned = (await log.readBin()).map(({ id }) => id);
+  const draft = (await log.readDraft(open.open('later')))?.id;
+  open.close('later');
+  const stands = [...kept, ...binned, ...(draft ? [draft] : [])];
+  // Each take stands in one place only.
+  expect(new Set(stands).size).toBe(stands.length);
+  for (const id of stands) {
+    const take = await log.readTake(id);
+    expect(take).not.toBeNull();
+    const sound = await log.readAudio(id);
+    if (take!.audio) expect(sound?.byteLength).toBe(take!.audio.bytes);
+  }
+  expect(Object.keys(await log.readCells('flute')).sort()).toEqual([...kept].sort());
+  return new Set(stands);
+}
+
+/** Everything that a page does with takes, told when each step was seen to be done. */
+async function practise(device: Storage, done: (step: string) => void): Promise<void> {
+  const log = new LedgerStore(device, 'test');
+  const tab = open.open('dying');
+  const play = (id: string) =>
+    log.writeDraft(takeNamed(id, day(3).toISOString(), 8000), new Int16Array(4000), tab);
+  await play('a');
+  await log.keepDraft('a', 'kept');
+  done('a');
+  await play('again');
+  await play('b');
+  await log.keepDraft('b', '');
+  done('b');
+  await log.deleteTake('a', day(3));
+  await log.undelete('a');
+  await play('c');
+  await log.discardDraft('c', day(3));
+  await play('d');
+  await log.changeRemark('b', 'later');
+  await log.keepDraft('d', '');
+  done('d');
+}
+
+describe('a page that dies', () => {
+  it('at any write of any of these leaves every kept take, its sound, and one place for each', async () => {
+    for (let writes = 0; ; writes++) {
+      const map = new Map<string, string>();
+      const seen: string[] = [];
+      const died = await practise(new DyingStorage(map, writes), (step) => seen.push(step)).then(
+        () => false,
+        (error: unknown) => error instanceof Killed,
+      );
+      open.close('dying');
+      const stands = await isSound(map);
+      for (const id of seen) expect(stands).toContain(id);
+      if (!died) {
+        expect(writes).toBeGreaterThan(15);
+        break;
+      }
+    }
+  });
+
+  it('while the bin is emptied leaves nothing half removed', async () => {
+    for (let writes = 0; writes < 6; writes++) {
+      const map = new Map<string, string>();
+      const log = new LedgerStore(new MapStorage(map), 'test');
+      await log.writeDraft(takeNamed('a', day(1).toISOString(), 800), new Int16Array(400), here);
+      await log.discardDraft('a', day(1));
+      await new LedgerStore(new DyingStorage(map, writes), 'test').sweep(day(30)).catch(() => undefined);
+      await isSound(map);
+      await log.sweep(day(31));
+      expect([...map.keys()]).toEqual(['desk']);
+    }
+  });
+});
+
+describe('a full disk', () => {
+  it('is told in plain words, and nothing is lost', async () => {
+    await store.writeDraft(takeNamed('a', day(1).toISOString()), null, here);
+    const full: Storage = toldPlainly({
+      ...storage,
+      setMany: () => Promise.reject(new Error('QuotaExceededError')),
     });
-  });
-  it.each(['{"version":0}', '{"version":4}', '{}', '[]', 'x', '{"version":3,"cents":"a"}'])(
-    'are refused when they cannot be read: %s',
-    (text) => {
-      expect(readRecord(kind, text)).toMatchObject({ ok: false });
-    },
-  );
-});
-
-describe('takes of the first version', () => {
-  it('get roles for their notes, and the instrument that they were played on', async () => {
-    const score = scoreOfFamily('bends', 'flute');
-    const { instrument, ...old } = {
-      ...emptyTake({ id: 'old', score }),
-      version: 1,
-      score: {
-        ...score,
-        notes: score.notes.map(({ role, open, company, ...note }) => ({
-          ...note,
-          was: [role, open, company],
-        })),
-        counts: { measures: ['bend', 'level'], events: [], feeds: score.counts.feeds, exploring: true },
-      },
-    };
-    expect(instrument?.id).toBe('flute');
-    storage.map.set('take/old', JSON.stringify(old));
-    const take = await store.readTake('old');
-    expect(take?.instrument?.id).toBe('flute');
-    expect(take?.score.notes.map(({ role }) => role)).toEqual(score.notes.map(({ role }) => role));
-    expect(take?.score.counts).toEqual(score.counts);
-  });
-
-  it('of an instrument that is not known are kept without one', async () => {
-    const score = { ...scoreOfFamily('bends', 'flute'), instrumentId: 'own-lost' };
-    storage.map.set('take/lost', JSON.stringify({ ...emptyTake({ id: 'lost', score }), version: 1 }));
-    expect((await store.readTake('lost'))?.instrument).toBeNull();
+    const log = new LedgerStore(full, 'test');
+    await expect(log.keepDraft('a', '')).rejects.toThrow(/no room left.*nothing was changed/);
+    await expect(log.discardDraft('a', day(1))).rejects.toThrow(/no room left/);
+    await expect(changeSettings(full, 'test', { a4: 442 })).rejects.toThrow(/no room left/);
+    expect((await store.readDraft(here))?.id).toBe('a');
   });
 });
 
-test('limits of time that were set in seconds are kept in milliseconds', () => {
-  const old = {
-    ...defaultSettings,
-    version: 4,
-    ownLimits: { seamSeconds: 0.12, holdShare: 0.7, centreCents: 4 },
-  };
-  expect(readRecord(settingsKind, JSON.stringify(old))).toMatchObject({
-    ok: true,
-    value: { ownLimits: { seamMs: 120, holdPercent: 70, centreCents: 4 } },
+describe('settings', () => {
+  it('of a newer Gold Reed are left as they are, and changes made meanwhile are kept beside them', async () => {
+    const newer = JSON.stringify({ ...defaultSettings, version: 99, a4: 415, tomorrow: true });
+    storage.map.set('settings', newer);
+    expect(await settingsProblem(storage)).toMatch(/newer Gold Reed/);
+    await changeSettings(storage, 'test', { a4: 443 });
+    await changeSettings(storage, 'test', { level: 'exacting' });
+    expect(storage.map.get('settings')).toBe(newer);
+    expect(await readSettings(storage)).toMatchObject({ a4: 443, level: 'exacting' });
   });
-});
 
-test('settings of earlier versions are brought up to date, and an instrument of one’s own survives being read', () => {
-  const longTone = { instrumentId: 'oboe', written: 72, beats: 6, tempo: 60 };
-  const { theme, source, keepAudio, audioQuotaMegabytes } = defaultSettings;
-  const first = {
-    version: 1,
-    theme,
-    a4: 442,
-    source,
-    metronomeSound: false,
-    keepAudio,
-    audioQuotaMegabytes,
-    longTone,
-  };
-  expect(readRecord(settingsKind, JSON.stringify(first))).toMatchObject({
-    ok: true,
-    value: {
-      version: 6,
-      a4: 442,
-      instrumentId: 'oboe',
-      metronome: { mode: 'sight' },
-      exercises: { 'long-tone/oboe': { note: 72, beats: 6 } },
-    },
+  it('that are damaged are told of, and kept when others are written', async () => {
+    storage.map.set('settings', '{"version":6,"a4":');
+    expect(await settingsProblem(storage)).toMatch(/damaged/);
+    await changeSettings(storage, 'test', { a4: 443 });
+    expect(await settingsProblem(storage)).toBeNull();
+    expect(storage.map.get('settings/damaged')).toBe('{"version":6,"a4":');
   });
-  const mine = copyOf(findInstrument('flute')!, 'own-1');
-  const stored = { ...defaultSettings, instrumentId: 'own-1', ownInstruments: [mine] };
-  expect(readRecord(settingsKind, JSON.stringify(stored))).toEqual({ ok: true, value: stored });
+
+  it('keep an instrument of one’s own', async () => {
+    const mine = copyOf(findInstrument('flute')!, 'own-1');
+    await changeSettings(storage, 'test', { instrumentId: 'own-1', ownInstruments: [mine] });
+    expect((await readSettings(storage)).ownInstruments).toEqual([mine]);
+  });
 });

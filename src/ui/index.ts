@@ -6,6 +6,7 @@ export { agoText, clockText, dayHeading, dayText, momentText } from './dates';
 export { Notation } from './notation/Notation';
 export { Pictures } from './notation/Pictures';
 export { Notice } from './notice';
+export { Problems } from './problems';
 export { Screen } from './screen';
 export { Shell } from './shell';
 export { later } from './later';

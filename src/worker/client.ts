@@ -1,5 +1,7 @@
 import {
   replySchema,
+  type DigestedTake,
+  type DigestRequest,
   type Reply,
   type Request,
   type Result,
@@ -80,6 +82,14 @@ export class AnalysisClient {
     return this.ask(
       (id) => ({ id, kind: 'simulate', ...request }),
       (reply) => (reply.kind === 'simulated' ? reply.audio : undefined),
+    );
+  }
+
+  /** Reads stored takes, and judges them: one answer for each. */
+  digest(request: Omit<DigestRequest, 'kind' | 'id'>): Promise<readonly DigestedTake[]> {
+    return this.ask(
+      (id) => ({ id, kind: 'digest', ...request }),
+      (reply) => (reply.kind === 'digested' ? reply.takes : undefined),
     );
   }
 

@@ -4,6 +4,8 @@ import { scoreSchema } from '@/core/music';
 import { timingSchema, traceSchema } from '@/core/take';
 import { eventSchema, noteSchema, transitionSchema } from '@/core/hearing/notes';
 import { instrumentSchema } from '@/core/instruments';
+import { entrySchema, packedCellsSchema } from '@/core/ledger';
+import { LIMIT_IDS } from '@/core/verdict';
 import { faultRatesSchema, playerSchema, ROOM_NAMES } from '@/core/lab';
 
 const clickSchema = z.object({ seconds: z.number(), accent: z.boolean() });
@@ -64,10 +66,21 @@ export const requestSchema = z.discriminatedUnion('kind', [
     leadSeconds: z.number(),
     tailSeconds: z.number(),
   }),
+  /** Reads stored takes of any version, and judges them. */
+  z.object({
+    ...call,
+    kind: z.literal('digest'),
+    takes: z.array(z.object({ take: z.string(), trace: z.string().nullable() })),
+    /** Instruments of the player's own, which the oldest takes only named. */
+    own: z.array(instrumentSchema),
+    limits: z.record(z.enum(LIMIT_IDS), z.number()),
+    naming: z.enum(['english', 'german', 'fixed-do']),
+  }),
 ]);
 export type Request = z.infer<typeof requestSchema>;
 export type ListenRequest = Extract<Request, { kind: 'listen' }>;
 export type MeasureRequest = Extract<Request, { kind: 'measure' }>;
+export type DigestRequest = Extract<Request, { kind: 'digest' }>;
 export type SimulateRequest = Extract<Request, { kind: 'simulate' }>;
 
 /** Capture worklet → worker. */
@@ -96,6 +109,20 @@ export const resultSchema = z.object({
 });
 export type Result = z.infer<typeof resultSchema>;
 
+/** A stored take that was read, in the form of today, with its row and cells; or why not. */
+const digestedSchema = z.discriminatedUnion('ok', [
+  z.object({
+    ok: z.literal(true),
+    value: z.object({
+      stored: z.object({ take: z.string(), trace: z.string() }),
+      entry: entrySchema,
+      cells: packedCellsSchema,
+    }),
+  }),
+  z.object({ ok: z.literal(false), problem: z.string() }),
+]);
+export type DigestedTake = z.infer<typeof digestedSchema>;
+
 /** Worker → page. */
 export const replySchema = z.discriminatedUnion('kind', [
   z.object({
@@ -109,6 +136,7 @@ export const replySchema = z.discriminatedUnion('kind', [
   z.object({ ...call, kind: z.literal('sound'), audio: z.instanceof(Int16Array) }),
   z.object({ ...call, kind: z.literal('result'), result: resultSchema }),
   z.object({ ...call, kind: z.literal('simulated'), audio: z.instanceof(Float32Array) }),
+  z.object({ ...call, kind: z.literal('digested'), takes: z.array(digestedSchema) }),
   z.object({ ...call, kind: z.literal('failed'), problem: z.string() }),
 ]);
 export type Reply = z.infer<typeof replySchema>;

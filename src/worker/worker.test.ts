@@ -1,6 +1,9 @@
 import { heldNote } from '@/core/music/scores.testing';
 import { findInstrument } from '@/core/instruments';
 import { perform, steadyPlayer } from '@/core/lab';
+import { storedOf } from '@/core/take';
+import { emptyTake } from '@/core/take/takes.testing';
+import { limitsOf } from '@/core/verdict';
 import { LIVE_STRIDE, replySchema, type Reply, type Result } from './protocol';
 
 const RATE = 16_000;
@@ -138,4 +141,15 @@ describe('the worker', () => {
     send({ kind: 'finish', interruption: null });
     expect(ofKind('result')).toHaveLength(1);
   });
+});
+
+test('stored takes are read and judged, one answer for each, and a bad one spoils no other', () => {
+  const good = storedOf(emptyTake({ id: 'good' }));
+  const own: unknown[] = [];
+  const takes = [good, { take: '{"version":3', trace: null }, { ...good, trace: null }];
+  send({ id: 9, kind: 'digest', takes, own, limits: limitsOf('steady'), naming: 'english' });
+  const [answer] = ofKind('digested');
+  expect(answer?.id).toBe(9);
+  expect(answer?.takes.map(({ ok }) => ok)).toEqual([true, false, false]);
+  expect(answer?.takes[0]).toMatchObject({ value: { stored: { trace: good.trace }, entry: { id: 'good' } } });
 });

@@ -1,9 +1,12 @@
 import { fromInt16 } from '@/core/base';
 import { heardIn, perform, rooms } from '@/core/lab';
-import { TakeListener } from '@/core/take';
+import { digestOf } from '@/core/ledger';
+import { storedOf, takeFromStored, TakeListener } from '@/core/take';
 import {
   requestSchema,
   samplesSchema,
+  type DigestedTake,
+  type DigestRequest,
   type ListenRequest,
   type MeasureRequest,
   type Reply,
@@ -82,6 +85,19 @@ function simulate({ id, faults, heardIn: room, ...rest }: SimulateRequest): void
   scope.postMessage({ id, kind: 'simulated', audio }, [audio.buffer]);
 }
 
+function digest({ id, takes, own, limits, naming }: DigestRequest): void {
+  const digested = takes.map((stored): DigestedTake => {
+    const read = takeFromStored(stored, own);
+    if (!read.ok) return read;
+    try {
+      return { ok: true, value: { stored: storedOf(read.value), ...digestOf(read.value, limits, naming) } };
+    } catch (error) {
+      return { ok: false, problem: error instanceof Error ? error.message : String(error) };
+    }
+  });
+  scope.postMessage({ id, kind: 'digested', takes: digested });
+}
+
 function guarded(id: number, work: () => void): void {
   try {
     work();
@@ -103,5 +119,6 @@ scope.onmessage = ({ data, ports }) =>
     else if (request.kind === 'beat') take?.setFirstBeat(request.firstBeat);
     else if (request.kind === 'clicks') take?.addClicks(request.clicks);
     else if (request.kind === 'finish') finish(request.interruption);
+    else if (request.kind === 'digest') digest(request);
     else simulate(request);
   });

@@ -14,11 +14,11 @@ export interface RecordKind<T> {
   readonly migrations: Migrations;
 }
 
-/** Reads a stored text: JSON, then migrations, then the schema. Never throws. */
-export function readRecord<T>(kind: RecordKind<T>, text: string): Outcome<T> {
-  let raw: unknown;
+/** Reads a stored text, or what has been parsed of one: migrations, then the schema. Never throws. */
+export function readRecord<T>(kind: RecordKind<T>, stored: string | Record<string, unknown>): Outcome<T> {
+  let raw: unknown = stored;
   try {
-    raw = JSON.parse(text);
+    if (typeof stored === 'string') raw = JSON.parse(stored);
   } catch {
     return failure(`${kind.name}: the stored text is damaged`);
   }

@@ -77,6 +77,7 @@ export function simulateTake(options: SimulatedTake): {
   const heard = listener.finish();
   const take = takeOf(options.id ?? 'simulated', options.when ?? new Date(0), score, instrument, heard, {
     source: 'simulated',
+    offsets: null,
     sourceName: 'Simulated player',
     sampleRate,
     a4: 440,

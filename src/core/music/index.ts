@@ -8,6 +8,7 @@ export { glideOf, type Glide } from './glides';
 export type { NoteRange, ParameterSpec } from './parameters';
 export {
   beatsToSeconds,
+  dynamicSchema,
   eventKindSchema,
   EVERYTHING_COUNTS,
   expectsPartner,

@@ -1,6 +1,6 @@
 import { scoreOf } from '@/core/music';
 import type { Note } from '@/core/hearing/notes';
-import { beatSeconds, joinHeard, NO_BEAT, sameNoteElsewhere, type HeardTake } from '.';
+import { beatSeconds, joinHeard, NO_BEAT, longestPlaying, type HeardTake } from '.';
 import { emptyTake } from './takes.testing';
 
 const note = (startSeconds: number, soundingMidi = 69): Note =>
@@ -99,18 +99,8 @@ describe('a take that was played in stretches', () => {
   });
 });
 
-test('the same note is found in the newest other take that has it with its sound', () => {
-  const take = emptyTake({ id: 'a', notes: [note(0)] });
-  const quiet = emptyTake({ id: 'quiet', notes: [note(0)] });
-  const other = emptyTake({
-    id: 'b',
-    notes: [note(0, 71), note(3), { ...note(5), endSeconds: 9 }],
-    audio: { bytes: 1 },
-  });
-  expect(sameNoteElsewhere([take, quiet, other], take, 69)).toMatchObject({
-    take: { id: 'b' },
-    startSeconds: 5,
-    endSeconds: 9,
-  });
-  expect(sameNoteElsewhere([take, quiet, other], take, 70)).toBeNull();
+test('a note is found in another take where it was held longest', () => {
+  const other = emptyTake({ id: 'b', notes: [note(0, 71), note(3), { ...note(5), endSeconds: 9 }] });
+  expect(longestPlaying(other, 69)).toMatchObject({ take: { id: 'b' }, startSeconds: 5, endSeconds: 9 });
+  expect(longestPlaying(other, 70)).toBeNull();
 });

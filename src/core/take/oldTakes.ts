@@ -9,7 +9,10 @@ export const takeKindFor = (own: readonly Instrument[]): RecordKind<Take> => ({
   name: 'take',
   version: TAKE_VERSION,
   schema: takeSchema,
-  migrations: { 1: (record) => withRolesAndInstrument(record, own) },
+  migrations: {
+    1: (record) => withRolesAndInstrument(record, own),
+    2: (record) => ({ ...record, conditions: { ...Object(record['conditions']), offsets: null } }),
+  },
 });
 
 const oldScoreSchema = z.looseObject({

@@ -2,7 +2,7 @@ import { heldNote } from '@/core/music/scores.testing';
 import { findInstrument } from '@/core/instruments';
 import { clickSamples } from '@/core/hearing/signal';
 import { perform, steadyPlayer, type Player } from '@/core/lab';
-import { takeOf, TakeListener, takeSchema, type TakeRequest, weakNotes } from '.';
+import { takeOf, TakeListener, takeSchema, type TakeRequest } from '.';
 
 const RATE = 48_000;
 const COUNT_IN = 4;
@@ -105,6 +105,7 @@ test('what is kept fits its schema, and says nothing of levels under gain contro
     sampleRate: RATE,
     a4: 440,
     temperament: 'Equal',
+    offsets: null,
     processing: [],
     interruption: null,
   } as const;
@@ -116,17 +117,4 @@ test('what is kept fits its schema, and says nothing of levels under gain contro
   expect(kept.notes[0]?.levelDb).toBeNull();
   expect(kept.notes[0]?.unknown['levelDb']).toBe('gain-control');
   expect(kept.notes[0]?.centreCents).not.toBeNull();
-});
-
-test('notes are weak by what was heard of the player, and by the shipped guess where nothing was', () => {
-  const flute = findInstrument('flute')!;
-  const take = (centreCents: number, written = 74) =>
-    ({
-      score: heldNote('flute', { note: 74 }),
-      notes: [{ soundingMidi: written, centreCents }],
-    }) as unknown as Parameters<typeof weakNotes>[0][number];
-  expect(weakNotes([], flute)).toContain(73);
-  expect(weakNotes([], flute)).not.toContain(74);
-  expect(weakNotes([take(-14), take(-16), take(2)], flute)).toContain(74);
-  expect(weakNotes([take(1, 73), take(-2, 73)], flute)).not.toContain(73);
 });

@@ -7,14 +7,16 @@ import type { HeardTake } from './takeListener';
 import { timingSchema } from './timing';
 import { traceSchema } from './trace';
 
-export const TAKE_VERSION = 2;
+export const TAKE_VERSION = 3;
+
+export const warmthSchema = z.enum(['cold', 'warming', 'warm']);
 
 /** What the player can tell of the instrument and the day. Null or empty: not told. */
 export const setupSchema = z.object({
   /** Position of slide, joint or barrel: how far it was pulled out. */
   slideMm: z.number().min(0).max(60).nullable(),
   temperatureC: z.number().min(-10).max(50).nullable(),
-  warmth: z.enum(['cold', 'warming', 'warm']).nullable(),
+  warmth: warmthSchema.nullable(),
   reed: z.string().max(80),
   room: z.string().max(80),
   water: z.boolean().nullable(),
@@ -39,6 +41,8 @@ export const conditionsSchema = z.object({
   a4: z.number(),
   /** Name of the temperament that pitch was told in. */
   temperament: z.string().default('Equal'),
+  /** Cents of each of the 128 notes from equal temperament in it; null: equal, or of a time when only its name was kept. */
+  offsets: z.array(z.number().nullable()).length(128).nullable(),
   /** Processing that stayed on although it was asked off. */
   processing: z.array(z.enum(['gain-control', 'noise-suppression', 'echo-cancellation'])),
   clipped: z.boolean(),

@@ -17,6 +17,7 @@ export function emptyTake(part: Partial<Take> = {}): Take {
       sampleRate: 8000,
       a4: 440,
       temperament: 'Equal',
+      offsets: null,
       processing: [],
       clipped: false,
       floorDb: -70,

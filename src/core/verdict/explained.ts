@@ -61,6 +61,9 @@ const EXPLAINS: Readonly<Partial<Record<FaultKind, Consequences>>> = {
   },
 };
 
+/** Whether after such a fault nothing is said of the slur to the next note: another sound was left than the one that was asked. */
+export const spoilsNext = (kind: FaultKind): boolean => EXPLAINS[kind] === ANOTHER_SOUND;
+
 /** Faults without those that others at their place account for: one thing is told once, as what it was. */
 export function withoutConsequences(faults: readonly Fault[]): Fault[] {
   const explained = (fault: Fault) =>

@@ -1,4 +1,5 @@
 export type { Chart, ChartLine, ChartRow, CurvesChart, RowsChart, TableChart } from './charts';
+export { spoilsNext } from './explained';
 export { FAULT_KINDS, FAULTS, type Amount, type Fault, type FaultKind, type Weighed } from './faults';
 export { figuresAt, isKnown, valueOf, wholeOf } from './figure';
 export type { Figure, KnownFigure, UnknownFigure } from './figure';
@@ -16,6 +17,7 @@ export {
 } from './limits';
 export type { Played } from './reading';
 export { differenceWord, distanceOf, type Colour, type ColourPart, type Distance } from './sameness';
+export { asksLevel } from './measures';
 export { amountText, faultText, limitText, say, speakingOf } from './say';
 export type { Finding, NoteWords, Verdict } from './say';
 export type { Speaking } from './measure';

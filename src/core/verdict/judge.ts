@@ -15,6 +15,7 @@ import {
   happeningsIn,
   judgedSlurs,
   MEASURES,
+  roomSpread,
   type JudgedSlur,
 } from './measures';
 import { centsOff, readingOf, type Played, type Reading } from './reading';
@@ -44,6 +45,8 @@ export interface JudgedSeam extends JudgedSlur {
   readonly transition: Transition | null;
   /** Asked interval against the heard one; positive is wide. */
   readonly errorCents: Cents | null;
+  /** Standard deviation of what the room adds to the levels at it. */
+  readonly spreadDb: Decibels;
   /** Brightness and richness of the second note against the first, in partials. */
   readonly colour: { readonly brightness: number; readonly richness: number } | null;
 }
@@ -156,6 +159,7 @@ function seamOf(reading: Reading, slur: JudgedSlur): JudgedSeam {
     ...slur,
     transition: to.parts[0] === undefined ? null : (into.get(to.parts[0]) ?? null),
     errorCents: offA !== null && offB !== null ? direction * (offB - offA) : null,
+    spreadDb: a && b ? roomSpread(reading, [a, b]) : 0,
     colour: known ? { brightness: b.brightness! - a.brightness!, richness: b.richness! - a.richness! } : null,
   };
 }

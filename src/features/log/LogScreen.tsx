@@ -1,8 +1,9 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import type { Take } from '@/core/take';
-import { useLog } from '@/store';
+import type { Entry } from '@/core/ledger';
+import { plural } from '@/core/verdict';
+import { useBin, useEntries, useUnread } from '@/store';
 import {
   Body,
   Button,
@@ -15,26 +16,30 @@ import {
   Soft,
   usePalette,
 } from '@/ui';
-import { instrumentName, TakeSpark, useVerdict } from '@/features/take';
+import { TakeSpark } from '@/features/take';
 
-/** Takes that are shown at once: each is judged anew, by the limits of today. */
+/** Rows that are shown at once; more are a tap away. */
 const PAGE = 40;
 
 export function LogScreen() {
   const router = useRouter();
   const [shown, setShown] = useState(PAGE);
-  const { data: log } = useLog();
-  if (!log) return null;
+  const { data: log } = useEntries(shown);
+  const { data: bin } = useBin();
+  const { data: unread } = useUnread();
+  const { entries = [], total = 0 } = log ?? {};
+  const toBin = { label: 'Look at them', onPress: () => router.push('/log/bin') };
   return (
-    <Screen caption={log.takes.length > 0 ? `${log.takes.length} takes` : 'Log'} title="What you have played">
-      {log.damaged.length > 0 ? (
+    <Screen caption={total > 0 ? plural(total, 'take') : 'Log'} title="What you have played">
+      {unread && unread.length > 0 ? (
         <Notice
           problem
-          testID="damaged"
-          text={`${log.damaged.length === 1 ? 'One record' : `${log.damaged.length} records`} could not be read and ${log.damaged.length === 1 ? 'has' : 'have'} been set aside, not deleted. The first: ${log.damaged[0]?.problem ?? ''}.`}
+          testID="unread"
+          text={`${plural(unread.length, 'record')} could not be read. Nothing of them is lost.`}
+          action={toBin}
         />
       ) : null}
-      {log.takes.length === 0 ? (
+      {log && total === 0 ? (
         <>
           <Body>
             Every take that you keep is found here again, with its figures, its sound and your remark. Play
@@ -43,53 +48,61 @@ export function LogScreen() {
           <Button look="strong" label="Play one" onPress={() => router.push('/practise')} />
         </>
       ) : null}
-      {byDay(log.takes.slice(0, shown)).map(([day, takes]) => (
+      {log ? null : <Soft>Opening the log …</Soft>}
+      {byDay(entries.slice(0, shown)).map(([day, rows]) => (
         <View key={day}>
           <Soft>{day}</Soft>
-          {takes.map((take) => (
-            <TakeRow key={take.id} take={take} />
+          {rows.map((entry) => (
+            <EntryRow key={entry.id} entry={entry} />
           ))}
         </View>
       ))}
-      {log.takes.length > shown ? (
+      {total > shown ? (
         <Button
-          label={`Older takes (${log.takes.length - shown})`}
+          label={`Older takes (${total - shown})`}
           testID="older"
           onPress={() => setShown(shown + PAGE)}
+        />
+      ) : null}
+      {bin && bin.length > 0 ? (
+        <Button
+          look="quiet"
+          label={`In the bin (${bin.length})`}
+          testID="to-bin"
+          onPress={() => router.push('/log/bin')}
         />
       ) : null}
     </Screen>
   );
 }
 
-function TakeRow({ take }: { take: Take }) {
+function EntryRow({ entry }: { entry: Entry }) {
   const palette = usePalette();
-  const { headline } = useVerdict(take).verdict;
-  const instrument = instrumentName(take);
+  const { headline, title, instrumentName, createdAt, remark } = entry;
   return (
     <RowLink
-      href={`/log/${take.id}`}
-      label={`${take.score.title}, ${instrument}, ${headline}`}
+      href={`/log/${entry.id}`}
+      label={`${title}, ${instrumentName}, ${headline}`}
       testID="take-row"
       style={[styles.row, { borderBottomColor: palette.hairline }]}
     >
       <View style={styles.words}>
         <Heading>{headline}</Heading>
-        <Soft>{`${take.score.title} · ${instrument} · ${clockText(new Date(take.createdAt))}`}</Soft>
-        {take.remark ? <Body>{take.remark}</Body> : null}
+        <Soft>{`${title} · ${instrumentName} · ${clockText(new Date(createdAt))}`}</Soft>
+        {remark ? <Body>{remark}</Body> : null}
       </View>
       <View style={styles.strip}>
-        <TakeSpark take={take} height={48} />
+        <TakeSpark spark={entry.spark} height={48} />
       </View>
     </RowLink>
   );
 }
 
-function byDay(takes: readonly Take[]): [string, Take[]][] {
-  const days = new Map<string, Take[]>();
-  for (const take of takes) {
-    const day = dayHeading(new Date(take.createdAt), new Date());
-    days.set(day, [...(days.get(day) ?? []), take]);
+function byDay(entries: readonly Entry[]): [string, Entry[]][] {
+  const days = new Map<string, Entry[]>();
+  for (const entry of entries) {
+    const day = dayHeading(new Date(entry.createdAt), new Date());
+    days.set(day, [...(days.get(day) ?? []), entry]);
   }
   return [...days];
 }

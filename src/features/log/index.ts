@@ -1,1 +1,2 @@
+export { BinScreen } from './BinScreen';
 export { LogScreen } from './LogScreen';

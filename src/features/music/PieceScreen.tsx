@@ -3,11 +3,11 @@ import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { excerpt, placesIn, type Place, type Score } from '@/core/music';
 import { type Instrument } from '@/core/instruments';
-import { weakNotes } from '@/core/take';
+import { weakNotes } from '@/core/ledger';
 import { BeginButton, ListenPanel } from '@/features/library';
 import { downloadMidi, downloadMusicXml, useExample } from '@/features/library';
 import { rememberRemoved } from './removedPiece';
-import { removeMusic, useLog, useMusic, useSettings, instrumentIn } from '@/store';
+import { removeMusic, useCells, useMusic, useSettings, instrumentIn } from '@/store';
 import { Body, Button, Heading, Notation, Notice, Screen, Soft, useShape } from '@/ui';
 
 const KINDS: Readonly<Record<Place['kind'], string>> = {
@@ -59,10 +59,10 @@ interface PieceViewProps {
 function PieceView({ id, score, instrument, onRemove }: PieceViewProps) {
   const { wide } = useShape();
   const { settings } = useSettings();
-  const { data: log } = useLog();
+  const { data: cells } = useCells(instrument.id);
   const places = useMemo(
-    () => placesIn(score, instrument, settings.naming, weakNotes(log?.takes ?? [], instrument)),
-    [score, instrument, settings.naming, log],
+    () => placesIn(score, instrument, settings.naming, weakNotes(Object.values(cells ?? {}), instrument)),
+    [score, instrument, settings.naming, cells],
   );
   const marked = useMemo(() => new Set(places.map((place) => place.note)), [places]);
   const [chosen, setChosen] = useState<Place | null>(null);

@@ -16,10 +16,12 @@ export async function keepTake(
   const told = stretches.conditions;
   if (!told) throw new Error('nothing was listened to');
   const now = new Date();
+  const tuning = tuningOf(settings);
   const take = takeOf(newId(now), now, score, instrument, heard, {
     ...told,
     a4: settings.a4,
-    temperament: tuningOf(settings).name,
+    temperament: tuning.name,
+    offsets: [...tuning.offsets],
     interruption,
     headphones: settings.headphones,
     setup: settings.setup,

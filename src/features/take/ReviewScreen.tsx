@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { StyleSheet, TextInput } from 'react-native';
 import { useHearing } from './useHearing';
 import { discardDraft, keepDraft, putOnStand, undeleteTake, useDraft } from '@/store';
+import { RoomForSound } from './RoomForSound';
 import { TakeView } from './later';
 import { Body, Button, fonts, Notice, Screen, usePalette } from '@/ui';
 
@@ -20,7 +21,7 @@ export function ReviewScreen() {
       <Screen title={discarded ? 'Discarded' : 'Nothing to look at'}>
         {discarded ? (
           <Notice
-            text="The take is gone from here. It can be had back for a week."
+            text="The take lies in the bin. It can be had back for a week."
             action={{
               label: 'Undo',
               onPress: () => void undeleteTake(discarded).then(() => router.replace(`/log/${discarded}`)),
@@ -34,7 +35,7 @@ export function ReviewScreen() {
     );
   }
   const keep = async () => {
-    const { take, soundKept } = await keepDraft(remark);
+    const { take, soundKept } = await keepDraft(draft.id, remark);
     router.replace({ pathname: '/log/[id]', params: { id: take.id, ...(soundKept ? {} : { quiet: '1' }) } });
   };
   return (
@@ -57,6 +58,7 @@ export function ReviewScreen() {
         </>
       }
     >
+      <RoomForSound bytes={draft.audio?.bytes ?? 0} />
       <TextInput
         aria-label="Your remark"
         placeholder="A remark of your own: reed, room, what you tried"
@@ -72,7 +74,7 @@ export function ReviewScreen() {
       <Button
         look="quiet"
         label="Discard this take"
-        onPress={() => void discardDraft().then(setDiscarded)}
+        onPress={() => void discardDraft(draft.id).then(() => setDiscarded(draft.id))}
         testID="discard"
       />
     </TakeView>

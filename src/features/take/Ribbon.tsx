@@ -1,14 +1,13 @@
 import Svg, { Path } from 'react-native-svg';
 import type { Note } from '@/core/hearing/notes';
-import type { Trace } from '@/core/take';
 import type { Midi } from '@/core/tuning';
 import { usePalette } from '@/ui';
-import { ribbonPath } from './ribbonPath';
+import { ribbonPath, type DrawnTrace } from './ribbonPath';
 
 const REACH_CENTS = 40;
 
 interface RibbonProps {
-  readonly trace: Trace;
+  readonly trace: DrawnTrace;
   readonly height: number;
   /** What is drawn of the trace; nothing when null. */
   readonly part: Pick<Note, 'startSeconds' | 'endSeconds'> | null;

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { useHearing } from './useHearing';
 import { TakeView } from './later';
-import { deleteTake, putOnStand, undeleteTake, useTake } from '@/store';
+import { deleteTake, putOnStand, undeleteTake, useTake, useUnread } from '@/store';
 import { Body, Button, Notice, Screen, Soft } from '@/ui';
 
 export function TakeScreen() {
@@ -12,17 +12,23 @@ export function TakeScreen() {
   const { data: take, isLoading } = useTake(id);
   const { playing, toggle } = useHearing(take);
   const [deleted, setDeleted] = useState(false);
+  const { data: unread } = useUnread();
+  const problem = unread?.find(({ key }) => key === `take/${id}`)?.problem;
   if (isLoading) return null;
   if (!take) {
     return (
-      <Screen title={deleted ? 'Deleted' : 'This take is not here'}>
+      <Screen title={deleted ? 'Deleted' : problem ? 'This take cannot be read' : 'This take is not here'}>
         {deleted ? (
           <Notice
-            text="The take is out of the log. It can be had back for a week."
+            text="The take is out of the log, and lies in the bin. It can be had back for a week."
             action={{ label: 'Undo', onPress: () => void undeleteTake(id).then(() => setDeleted(false)) }}
           />
         ) : (
-          <Body>It may have been deleted, or belong to the other log.</Body>
+          <Body>
+            {problem
+              ? `It could not be read (${problem}). It lies untouched where it lay, and each newer Gold Reed tries it again by itself.`
+              : 'It may have been deleted, or belong to the other log.'}
+          </Body>
         )}
         <Button label="To the log" onPress={() => router.replace('/log')} />
       </Screen>

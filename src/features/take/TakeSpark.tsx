@@ -1,28 +1,26 @@
-import { greatest } from 'd3-array';
 import { View } from 'react-native';
-import { lengthOf } from '@/core/hearing/notes';
-import type { Take } from '@/core/take';
+import { sparkTrace, type Spark } from '@/core/ledger';
 import { Ribbon } from './Ribbon';
 
 const MARGIN_SECONDS = 0.3;
 
 /** A take's longest note as a small picture of pitch and level. */
-export function TakeSpark({ take, height }: { take: Take; height: number }) {
-  const note = greatest(take.notes, lengthOf);
+export function TakeSpark({ spark, height }: { spark: Spark | null; height: number }) {
+  const drawn = spark && sparkTrace(spark);
   return (
     <View
       role="img"
-      aria-label={note ? 'Pitch and level of the longest note over its time' : 'No note was heard'}
+      aria-label={drawn ? 'Pitch and level of the longest note over its time' : 'No note was heard'}
       style={{ height }}
     >
-      {note ? (
+      {drawn ? (
         <Ribbon
-          trace={take.trace}
+          trace={drawn}
           height={height}
-          part={note}
-          fromSeconds={Math.max(0, note.startSeconds - MARGIN_SECONDS)}
-          toSeconds={Math.min(take.durationSeconds, note.endSeconds + MARGIN_SECONDS)}
-          middleMidi={note.soundingMidi}
+          part={{ startSeconds: 0, endSeconds: drawn.seconds }}
+          fromSeconds={-MARGIN_SECONDS}
+          toSeconds={drawn.seconds + MARGIN_SECONDS}
+          middleMidi={drawn.midi}
         />
       ) : null}
     </View>

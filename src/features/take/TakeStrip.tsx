@@ -1,9 +1,9 @@
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import type { JudgedNote, Judgement, Verdict } from '@/core/verdict';
-import { sameNoteElsewhere, type Take } from '@/core/take';
+import type { Take } from '@/core/take';
+import { useElsewhere } from './useElsewhere';
 import { usePlace } from './usePlace';
-import { useLog } from '@/store';
 import { Body, Button, momentText, Soft } from '@/ui';
 import { CloseUp } from './later';
 import { NoteRow } from './NoteRow';
@@ -85,11 +85,10 @@ export function TakeStrip({ take, judgement, verdict }: TakeStripProps) {
 
 /** The sound of just this place, looped, also in turn with the same note of another take. */
 function HearPlace({ take, judged }: { take: Take; judged: JudgedNote }) {
-  const { data: log } = useLog();
   const { match } = judged;
   const parts = match.parts.map((i) => take.notes[i]!);
   const { sounding } = match.group;
-  const other = useMemo(() => sameNoteElsewhere(log?.takes ?? [], take, sounding), [log, take, sounding]);
+  const other = useElsewhere(take, sounding);
   const { state, play, stop } = usePlace(take, other);
   if (!take.audio) return <Soft>The sound of this take was not kept.</Soft>;
   if (parts.length === 0) return null;

@@ -27,7 +27,7 @@ jest.mock('@/store', () => ({
       return Promise.resolve();
     },
   }),
-  useLog: () => ({ data: { takes: [], damaged: [] } }),
+  findEntry: () => new Promise(() => undefined),
   putOnStand: (score: (typeof mockOnStand)[number]) => {
     mockOnStand.push(score);
     return Promise.resolve();

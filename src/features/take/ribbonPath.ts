@@ -3,6 +3,9 @@ import type { Note } from '@/core/hearing/notes';
 import type { Trace } from '@/core/take';
 import { thickness } from '@/ui';
 
+/** What of a trace is drawn. */
+export type DrawnTrace = Pick<Trace, 'stepSeconds' | 'pitchMidi' | 'levelDb'>;
+
 export interface RibbonView {
   readonly width: number;
   readonly height: number;
@@ -15,7 +18,7 @@ export interface RibbonView {
 
 /** The thread of one note of a finished take as one filled shape: height is pitch, thickness level, holes are silence. */
 export function ribbonPath(
-  trace: Trace,
+  trace: DrawnTrace,
   note: Pick<Note, 'startSeconds' | 'endSeconds'>,
   view: RibbonView,
 ): string {

@@ -1,19 +1,21 @@
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { nameWithin } from '@/core/instruments';
+import type { Entry } from '@/core/ledger';
 import type { Take } from '@/core/take';
 import { BeginButton, useExercise } from '@/features/library';
 import { useVerdict } from '@/features/take';
-import { useDraft, useHome, useLog } from '@/store';
+import { useDraft, useEntries, useHome, useRunning, useTake } from '@/store';
 import { agoText, Body, Button, dayText, Heading, Notice, Screen, Soft, useNoteName } from '@/ui';
 
 export function TodayScreen() {
   const nameOf = useNoteName();
   const router = useRouter();
   const { data: home } = useHome();
-  const { data: log } = useLog();
+  const { data: log } = useEntries(1);
+  const { data: running } = useRunning();
   const { data: draft } = useDraft();
-  const last = log?.takes[0];
+  const last = log?.entries[0];
   const exercise = useExercise('long-tone');
   const score = exercise?.score.ok ? exercise.score.value : null;
   const note = score?.notes[0];
@@ -21,13 +23,20 @@ export function TodayScreen() {
     <Screen
       caption={dayText(new Date())}
       title="One honest long tone"
-      beside={last ? <LastTime take={last} /> : null}
+      beside={last ? <LastTime entry={last} /> : null}
       foot={<BeginButton score={score} from="/" />}
     >
       {home?.whose === 'demo' ? (
         <Notice
           text="This is the log of Odile Farrant, an invented player who gets ready for the Lantern Night at Hollin Weir. Your own log is separate."
           action={{ label: 'Whose log: see Bench', onPress: () => router.push('/bench') }}
+        />
+      ) : null}
+      {running ? (
+        <Notice
+          testID="interrupted"
+          text={`“${running.score.title}” was interrupted. What was played of it is kept.`}
+          action={{ label: 'Go on with it', onPress: () => router.push('/stand') }}
         />
       ) : null}
       {draft ? (
@@ -62,15 +71,24 @@ export function TodayScreen() {
   );
 }
 
-function LastTime({ take }: { take: Take }) {
+function LastTime({ entry }: { entry: Entry }) {
   const router = useRouter();
-  const { verdict } = useVerdict(take);
+  const { data: take } = useTake(entry.id);
   return (
     <View style={{ gap: 8 }}>
-      <Soft>{`Last time · ${agoText(new Date(take.createdAt), new Date())}`}</Soft>
+      <Soft>{`Last time · ${agoText(new Date(entry.createdAt), new Date())}`}</Soft>
+      {take ? <Said take={take} /> : <Heading>{entry.headline}</Heading>}
+      <Button look="quiet" label="Open that take" onPress={() => router.push(`/log/${entry.id}`)} />
+    </View>
+  );
+}
+
+function Said({ take }: { take: Take }) {
+  const { verdict } = useVerdict(take);
+  return (
+    <>
       <Heading>{verdict.headline}</Heading>
       <Body>{verdict.summary}</Body>
-      <Button look="quiet" label="Open that take" onPress={() => router.push(`/log/${take.id}`)} />
-    </View>
+    </>
   );
 }

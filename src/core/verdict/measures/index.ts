@@ -54,4 +54,5 @@ export const MEASURES: Readonly<Record<MeasureId, Measure>> = {
 
 export { differenceOf, type Difference } from './compare';
 export { faultsOfHappenings, happenings, happeningsIn, isAbove, playedText } from './happenings';
-export { cleanFigures, judgedSlurs, type JudgedSlur } from './slurs';
+export { roomSpread } from './roomSpread';
+export { asksLevel, cleanFigures, judgedSlurs, type JudgedSlur } from './slurs';

@@ -26,7 +26,7 @@ export const slursIn = (matches: readonly Match[]): Slur[] =>
   });
 
 /** Whether the two sides of a slur are asked at one level. */
-function asksLevel({ score }: Pick<Judging, 'score'>, { from, to }: Slur): boolean {
+export function asksLevel({ score }: Pick<Judging, 'score'>, { from, to }: Slur): boolean {
   const [a, b] = [scoreNoteOf({ score }, from.group), scoreNoteOf({ score }, to.group)];
   return (
     a.hairpin === null &&

@@ -1,0 +1,84 @@
+import type { Page } from 'playwright-core';
+import { duringBlock, measured, serving } from './browser';
+
+const app = serving();
+
+async function playLongTone(page: Page): Promise<void> {
+  await page.goto(`${app.url}/exercise/long-tone`);
+  await page.getByRole('radio', { name: 'simulated player', exact: true }).click();
+  await page.getByTestId('begin').click();
+  await measured(page);
+}
+
+async function keepWith(page: Page, remark: string): Promise<void> {
+  await page.getByLabel('Your remark').fill(remark);
+  await page.getByTestId('keep').click();
+  await page.waitForURL('**/log/**');
+}
+
+test('two tabs keep each its own take; what is left in a closed one is found; the bin gives back', async () => {
+  const a = await app.open();
+  const b = await a.context().newPage();
+  await Promise.all([playLongTone(a), playLongTone(b)]);
+  await keepWith(a, 'played in A');
+  // The log of the other tab shows it without being asked again.
+  const log = await a.context().newPage();
+  await log.goto(`${app.url}/log`);
+  await log.getByText('1 take', { exact: true }).waitFor();
+  await keepWith(b, 'played in B');
+  await log.getByText('2 takes', { exact: true }).waitFor();
+  const rows = (await log.getByTestId('take-row').allInnerTexts()).join(' ');
+  expect(rows.match(/played in [AB]/g)?.sort()).toEqual(['played in A', 'played in B']);
+
+  // Settings of two tabs do not undo each other.
+  await log.goto(`${app.url}/bench`);
+  await a.goto(`${app.url}/bench`);
+  await a.getByRole('radio', { name: 'do re mi' }).click();
+  await log.getByRole('radio', { name: 'do re mi', checked: true }).waitFor();
+  await log.getByRole('radio', { name: 'dim stage' }).click();
+  await a.getByRole('radio', { name: 'dim stage', checked: true }).waitFor();
+  await expect(a.getByRole('radio', { name: 'do re mi' }).isChecked()).resolves.toBe(true);
+
+  // A tab is closed over a take that was neither kept nor discarded.
+  await playLongTone(b);
+  await a.goto(app.url);
+  await a.getByRole('heading', { level: 1 }).waitFor();
+  await expect(a.getByRole('button', { name: 'Look at it' }).count()).resolves.toBe(0);
+  await b.close();
+  await a.reload();
+  await a.getByRole('button', { name: 'Look at it' }).click();
+  await a.getByTestId('discard').click();
+  await a.getByText('lies in the bin').waitFor();
+  await a.goto(`${app.url}/log`);
+  await a.getByTestId('to-bin').click();
+  await a.getByText('7 days left').waitFor();
+  await a.getByRole('button', { name: /Have .* back/ }).click();
+  await a.getByTestId('delete').waitFor();
+  await a.goto(`${app.url}/log`);
+  await duringBlock(a, a.getByText('3 takes', { exact: true }).waitFor());
+  expect(app.complaints).toEqual([]);
+});
+
+/** The device's disk, which can be made full. */
+const DISK = `{
+  const put = IDBObjectStore.prototype.put;
+  IDBObjectStore.prototype.put = function (...rest) {
+    if (window.diskIsFull) throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
+    return put.apply(this, rest);
+  };
+}`;
+
+test('a full disk on Keep is told, and the take is still there to be kept', async () => {
+  const page = await app.blank();
+  await page.addInitScript(DISK);
+  await playLongTone(page);
+  await page.evaluate('window.diskIsFull = true');
+  await page.getByTestId('keep').click();
+  await expect(page.getByTestId('failed').innerText()).resolves.toMatch(
+    /no room left, so nothing was changed/,
+  );
+  await page.evaluate('window.diskIsFull = false');
+  await page.getByRole('button', { name: 'Put this away' }).click();
+  await keepWith(page, 'there was room after all');
+  await expect(page.getByTestId('remark').innerText()).resolves.toBe('there was room after all');
+});

@@ -1,0 +1,1 @@
+export { BinScreen as default } from '@/features/log';

@@ -1,0 +1,174 @@
+import { groups } from 'd3-array';
+import * as z from 'zod';
+import { dynamicSchema, glideOf, type Dynamic } from '@/core/music';
+import { lengthOf } from '@/core/hearing/notes';
+import { median } from '@/core/base';
+import type { Take } from '@/core/take';
+import type { Cents, Decibels, Midi, Seconds } from '@/core/tuning';
+import type { Judgement } from '@/core/verdict';
+import { crossingOf, type Crossing } from './crossing';
+
+/** How one written note lay in one take, at one dynamic, come to one way. */
+export interface NoteCell {
+  readonly written: Midi;
+  readonly dynamic: Dynamic;
+  /** Come to from below (1) or above (−1); 0: begun anew. */
+  readonly from: -1 | 0 | 1;
+  readonly slurred: boolean;
+  /** How often it was played. */
+  readonly n: number;
+  readonly seconds: Seconds;
+  /** Mean distance from the pitch that was asked. */
+  readonly cents: Cents;
+  /** Median RMS about its own trend; null: too short to say. */
+  readonly wobbleCents: Cents | null;
+  /** Null: not known, or the gain was controlled. */
+  readonly levelDb: Decibels | null;
+}
+
+/** What one take adds to what is known of its instrument. */
+export interface TakeCells {
+  readonly notes: readonly NoteCell[];
+  readonly crossings: readonly Crossing[];
+}
+
+const DYNAMICS = dynamicSchema.options;
+const NOTE_COLUMNS = 9;
+const CROSSING_COLUMNS = 13;
+const tableOf = (columns: number) =>
+  z.array(z.number().nullable()).refine((flat) => flat.length % columns === 0, {
+    error: `must have ${columns} numbers a row`,
+  });
+
+/** A take's cells as they are stored: rows of numbers one after the other, in the order of `NoteCell` and of `Crossing`. */
+export const packedCellsSchema = z.object({
+  notes: tableOf(NOTE_COLUMNS),
+  crossings: tableOf(CROSSING_COLUMNS),
+});
+export type PackedCells = z.infer<typeof packedCellsSchema>;
+
+/** A room louder than this under the notes tells nothing of how they lie. */
+const LEAST_MARGIN: Decibels = 15;
+
+/** What a take may change in what is remembered of its instrument: what its exercise feeds, and nothing where it was hardly heard. */
+export function cellsOf(take: Take, judgement: Judgement): TakeCells {
+  const { feeds, exploring } = take.score.counts;
+  if (judgement.outcome !== 'judged' || exploring || isDrowned(take)) return { notes: [], crossings: [] };
+  return {
+    notes: feeds.map ? noteCells(take, judgement) : [],
+    crossings: feeds.seams ? judgement.seams.flatMap((seam) => crossingOf(seam, judgement, take.notes)) : [],
+  };
+}
+
+function isDrowned({ notes, conditions }: Take): boolean {
+  const level = median(notes.flatMap(({ levelDb }) => levelDb ?? []));
+  return level - conditions.floorDb < LEAST_MARGIN;
+}
+
+function noteCells({ notes, conditions }: Take, judgement: Judgement): NoteCell[] {
+  const controlled = conditions.processing.includes('gain-control');
+  const played = judgement.notes.flatMap(({ match, cents }, i) => {
+    const { group } = match;
+    const asked = judgement.score.notes[group.from]!;
+    if (cents === null || match.note === null || asked.fingered !== null || glideOf(asked.role) !== null)
+      return [];
+    const before = judgement.notes[i - 1]?.match.group;
+    const follows = before !== undefined && before.phrase === group.phrase;
+    const from = follows ? (Math.sign(group.written - before.written) as -1 | 0 | 1) : 0;
+    const note = notes[match.note]!;
+    return [{ written: group.written, dynamic: asked.dynamic, from, slurred: group.slurred, cents, note }];
+  });
+  const alike = groups(played, ({ written, dynamic, from, slurred }) =>
+    [written, dynamic, from, slurred].join(),
+  );
+  return alike.map(([, same]) => {
+    const { written, dynamic, from, slurred } = same[0]!;
+    const level = median(same.flatMap(({ note }) => note.levelDb ?? []));
+    const wobble = median(same.flatMap(({ note }) => note.wobbleCents ?? []));
+    return {
+      written,
+      dynamic,
+      from,
+      slurred,
+      n: same.length,
+      seconds: same.reduce((sum, { note }) => sum + lengthOf(note), 0),
+      cents: same.reduce((sum, { cents }) => sum + cents, 0) / same.length,
+      wobbleCents: Number.isNaN(wobble) ? null : wobble,
+      levelDb: controlled || Number.isNaN(level) ? null : level,
+    };
+  });
+}
+
+const rounded = (value: number | null, decimals = 1) =>
+  // The zero is for minus nothing, which is not stored.
+  value === null ? null : Math.round(value * 10 ** decimals) / 10 ** decimals + 0;
+
+export function packed({ notes, crossings }: TakeCells): PackedCells {
+  return {
+    notes: notes.flatMap((cell) => [
+      cell.written,
+      DYNAMICS.indexOf(cell.dynamic),
+      cell.from,
+      Number(cell.slurred),
+      cell.n,
+      rounded(cell.seconds),
+      rounded(cell.cents),
+      rounded(cell.wobbleCents),
+      rounded(cell.levelDb),
+    ]),
+    crossings: crossings.flatMap((each) => [
+      each.from,
+      each.to,
+      DYNAMICS.indexOf(each.dynamic),
+      rounded(each.atSeconds, 2),
+      Number(each.heard),
+      Number(each.cracked),
+      rounded(each.spreadDb, 2),
+      rounded(each.dipDb, 2),
+      rounded(each.bumpDb, 2),
+      rounded(each.slurMs),
+      rounded(each.overshootCents, 2),
+      rounded(each.stepDb, 2),
+      rounded(each.intervalCents, 2),
+    ]),
+  };
+}
+
+function* rowsOf(flat: readonly (number | null)[], columns: number) {
+  for (let at = 0; at < flat.length; at += columns) yield flat.slice(at, at + columns);
+}
+
+export function unpacked({ notes, crossings }: PackedCells): TakeCells {
+  const dynamic = (index: number | null | undefined) => DYNAMICS[index ?? -1] ?? 'mf';
+  return {
+    notes: Array.from(rowsOf(notes, NOTE_COLUMNS), ([written, loud, from, slurred, n, seconds, ...rest]) => ({
+      written: written ?? 0,
+      dynamic: dynamic(loud),
+      from: Math.sign(from ?? 0) as -1 | 0 | 1,
+      slurred: slurred === 1,
+      n: n ?? 0,
+      seconds: seconds ?? 0,
+      cents: rest[0] ?? 0,
+      wobbleCents: rest[1] ?? null,
+      levelDb: rest[2] ?? null,
+    })),
+    crossings: Array.from(
+      rowsOf(crossings, CROSSING_COLUMNS),
+      ([from, to, loud, at, heard, cracked, ...rest]) => ({
+        from: from ?? 0,
+        to: to ?? 0,
+        dynamic: dynamic(loud),
+        atSeconds: at ?? 0,
+        heard: heard === 1,
+        cracked: cracked === 1,
+        spreadDb: rest[0] ?? 0,
+        dipDb: rest[1] ?? null,
+        bumpDb: rest[2] ?? null,
+        slurMs: rest[3] ?? null,
+        overshootCents: rest[4] ?? null,
+        stepDb: rest[5] ?? null,
+        intervalCents: rest[6] ?? null,
+      }),
+    ),
+  };
+}

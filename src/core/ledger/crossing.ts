@@ -1,0 +1,98 @@
+import type { Dynamic } from '@/core/music';
+import type { Note } from '@/core/hearing/notes';
+import type { Cents, Decibels, Midi, Seconds } from '@/core/tuning';
+import { asksLevel, spoilsNext, type JudgedSeam, type Judgement, type Limits } from '@/core/verdict';
+
+/** One slur as it was played: numbers only. Whether it was clean is asked of it with the limits of the day. */
+export interface Crossing {
+  readonly from: Midi;
+  readonly to: Midi;
+  readonly dynamic: Dynamic;
+  /** Where in the take. */
+  readonly atSeconds: Seconds;
+  /** Both notes were heard. */
+  readonly heard: boolean;
+  /** Something sounded, or was silent, that was not asked for. */
+  readonly cracked: boolean;
+  /** Standard deviation of what the room adds to its levels. */
+  readonly spreadDb: Decibels;
+  readonly dipDb: Decibels | null;
+  readonly bumpDb: Decibels | null;
+  readonly slurMs: number | null;
+  readonly overshootCents: Cents | null;
+  /** Null also where the two notes were not asked at one level. */
+  readonly stepDb: Decibels | null;
+  /** Wide is positive; null also where the interval was not looked at. */
+  readonly intervalCents: Cents | null;
+}
+
+/** What of a crossing is held against which limit; levels are blurred by the room. */
+const HELD_AGAINST = [
+  { of: 'dipDb', limit: 'seamDipDb', blurred: true },
+  { of: 'bumpDb', limit: 'seamBumpDb', blurred: true },
+  { of: 'stepDb', limit: 'levelStepDb', blurred: true },
+  { of: 'slurMs', limit: 'seamMs', blurred: false },
+  { of: 'overshootCents', limit: 'overshootCents', blurred: false },
+  {
+    of: 'intervalCents',
+    limit: 'intervalCents',
+    blurred: false,
+  },
+] as const satisfies readonly {
+  of: keyof Crossing;
+  limit: keyof Limits;
+  blurred: boolean;
+}[];
+type Measured = (typeof HELD_AGAINST)[number]['of'];
+
+/** A slur of a judged take; none where the player had stopped before it. */
+export function crossingOf(seam: JudgedSeam, judgement: Judgement, notes: readonly Note[]): Crossing[] {
+  const { from, to, transition, why, spreadDb } = seam;
+  if (from.state === 'unplayed' || to.state === 'unplayed') return [];
+  const asked = judgement.score.notes[to.group.from]!;
+  if (asked.fingered !== null || judgement.score.notes[from.group.from]!.fingered !== null) return [];
+  const counts = (id: 'interval' | 'seam') => judgement.score.counts.measures.includes(id);
+  const measured: Record<Measured, number | null> = {
+    dipDb: transition?.dipDb ?? null,
+    bumpDb: transition?.bumpDb ?? null,
+    slurMs: transition?.seconds == null ? null : 1000 * transition.seconds,
+    overshootCents: transition?.overshootCents ?? null,
+    stepDb: asksLevel(judgement, seam) ? (transition?.levelStepDb ?? null) : null,
+    intervalCents: counts('interval') ? seam.errorCents : null,
+  };
+  const spoilt = judgement.faults.some(({ kind, group }) => group === from.group.index && spoilsNext(kind));
+  if (spoilt) for (const { of } of HELD_AGAINST) measured[of] = null;
+  // Beyond its limit and yet no fault: something else, before or in the notes, accounts for it. It is not held against the slur, now or later.
+  if (why.length === 0)
+    for (const { of, limit, blurred } of HELD_AGAINST)
+      if (isBeyond(measured[of], judgement.limits[limit], blurred ? spreadDb : 0)) measured[of] = null;
+  return [
+    {
+      from: from.group.written,
+      to: to.group.written,
+      dynamic: asked.dynamic,
+      atSeconds: to.note === null ? 0 : notes[to.parts[0] ?? to.note]!.startSeconds,
+      heard: from.note !== null && to.note !== null,
+      cracked: why.some(({ kind, amount }) => amount === null || kind === 'late-speech'),
+      spreadDb,
+      ...measured,
+    },
+  ];
+}
+
+/** Beyond a limit by more than twice what it may be off by. */
+const isBeyond = (value: number | null, limit: number, spread: number): boolean =>
+  value !== null && Math.abs(value) > limit && Math.abs(value) - 2 * spread > limit;
+
+/** Whether a crossing is clean by these limits; null when it cannot be said. */
+export function isClean(crossing: Crossing, limits: Limits): boolean | null {
+  if (crossing.cracked) return false;
+  if (!crossing.heard) return null;
+  if (
+    HELD_AGAINST.some(({ of, limit, blurred }) =>
+      isBeyond(crossing[of], limits[limit], blurred ? crossing.spreadDb : 0),
+    )
+  )
+    return false;
+  return crossing.dipDb !== null && Math.abs(crossing.dipDb) > limits.seamDipDb ? null : true;
+}

@@ -1,0 +1,52 @@
+import * as z from 'zod';
+import { warmthSchema } from '@/core/take';
+import { sparkSchema } from './spark';
+
+/**
+ * By which version of measuring and judging a row was made. Raise it when a figure changes its meaning or gets better: rows of
+ * before are then made again from their takes.
+ */
+export const MEASURED_BY = 1;
+
+/** A figure of a take as a whole: value, standard deviation, readings, and of how many where it is a count. */
+const rowFigureSchema = z.tuple([z.number(), z.number().nullable(), z.number(), z.number().nullable()]);
+export type RowFigure = z.infer<typeof rowFigureSchema>;
+
+/** One take as one row: what log, trends and comparisons read in place of the take itself. */
+export const entrySchema = z.object({
+  id: z.string().min(1),
+  /** ISO 8601. */
+  createdAt: z.string(),
+  durationSeconds: z.number(),
+  family: z.string(),
+  title: z.string(),
+  instrumentId: z.string(),
+  /** As it stands within a sentence. */
+  instrumentName: z.string(),
+  /** What was said first of it, by the limits and in the names of then. */
+  headline: z.string(),
+  /** By figure; a row of a newer version may have figures that are not known here. */
+  figures: z.record(z.string(), rowFigureSchema),
+  /** How many of each kind. */
+  faults: z.record(z.string(), z.number().int()),
+  spark: sparkSchema.nullable(),
+  /** Sounding pitches that were heard, low to high. */
+  heard: z.array(z.number().int()),
+  exploring: z.boolean(),
+  cue: z.string().nullable(),
+  school: z.string().nullable(),
+  reed: z.string(),
+  room: z.string(),
+  slideMm: z.number().nullable(),
+  temperatureC: z.number().nullable(),
+  warmth: warmthSchema.nullable(),
+  source: z.enum(['microphone', 'simulated', 'file', 'none']),
+  remark: z.string(),
+  /** Of the kept sound; 0: none was kept. */
+  audioBytes: z.number(),
+  measuredBy: z.number().int(),
+});
+export type Entry = z.infer<typeof entrySchema>;
+
+/** Month that a take is filed under, UTC: `2026-11`. */
+export const monthOf = (createdAt: string): string => createdAt.slice(0, 7);

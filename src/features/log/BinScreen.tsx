@@ -1,0 +1,54 @@
+import { useRouter } from 'expo-router';
+import { View } from 'react-native';
+import { plural } from '@/core/verdict';
+import { BIN_DAYS, undeleteTake, useBin, useUnread, type Binned } from '@/store';
+import { Body, Button, dayHeading, Heading, Screen, Soft } from '@/ui';
+
+const WHY: Readonly<Record<Binned['why'], string>> = {
+  deleted: 'deleted from the log',
+  discarded: 'discarded when it was played',
+  again: 'passed over for another playing',
+};
+const DAY_MS = 86_400_000;
+
+/** What is in the log no more, and can be had back; what could not be read, and lies where it lay. */
+export function BinScreen() {
+  const router = useRouter();
+  const { data: bin } = useBin();
+  const { data: unread } = useUnread();
+  const now = new Date();
+  return (
+    <Screen caption="Log" title="The bin">
+      {bin?.length === 0 ? (
+        <Body>{`Takes that you delete, discard or play again lie here for ${BIN_DAYS} days. There are none now.`}</Body>
+      ) : null}
+      {bin?.map((each) => (
+        <View key={each.id} testID="binned">
+          <Heading>{each.title}</Heading>
+          <Soft>{`${each.instrumentName} · ${dayHeading(new Date(each.playedAt), now)} · ${WHY[each.why]}`}</Soft>
+          <Body>{`${plural(daysLeft(each, now), 'day')} left`}</Body>
+          <Button
+            look="quiet"
+            label={`Have “${each.title}” back`}
+            onPress={() => void undeleteTake(each.id).then((was) => was && router.push(`/log/${each.id}`))}
+          />
+        </View>
+      ))}
+      {unread && unread.length > 0 ? (
+        <View style={{ gap: 8 }}>
+          <Heading>Could not be read</Heading>
+          <Body>
+            These records lie untouched where they lay. Each newer Gold Reed tries them again by itself.
+          </Body>
+          {unread.map(({ key, problem }) => (
+            <Soft key={key} testID="unread-record">{`${key}: ${problem}`}</Soft>
+          ))}
+        </View>
+      ) : null}
+      <Button label="To the log" onPress={() => router.push('/log')} />
+    </Screen>
+  );
+}
+
+const daysLeft = ({ deletedAt }: Binned, now: Date): number =>
+  Math.max(0, Math.ceil(BIN_DAYS - (now.getTime() - Date.parse(deletedAt)) / DAY_MS));

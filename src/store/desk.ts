@@ -1,0 +1,53 @@
+import * as z from 'zod';
+import { readSingle, type Single } from './single';
+import type { Storage, Writes } from './storage';
+import type { Tab } from './tab';
+
+/** Something unfinished, and the tab that it was played in. */
+const unfinishedSchema = z.object({ id: z.string(), tab: z.string() });
+type Unfinished = z.infer<typeof unfinishedSchema>;
+const binnedSchema = z.object({
+  id: z.string(),
+  /** ISO 8601. */
+  deletedAt: z.string(),
+  /** Taken out of the log, not wanted when it was played, or passed over for another playing. */
+  why: z.enum(['deleted', 'discarded', 'again']),
+  title: z.string(),
+  instrumentName: z.string(),
+  playedAt: z.string(),
+  /** Its time is over, and what is left of it is being removed. */
+  gone: z.boolean(),
+});
+export type Binned = z.infer<typeof binnedSchema>;
+
+const deskSchema = z.object({
+  version: z.literal(1),
+  drafts: z.array(unfinishedSchema),
+  /** Blocks that were begun and not finished, by ids of their own. */
+  running: z.array(unfinishedSchema),
+  bin: z.array(binnedSchema),
+});
+/** Takes that are not in the log: just played and neither kept nor discarded, or in the bin. */
+export type Desk = z.infer<typeof deskSchema>;
+
+const DESK: Single<Desk> = {
+  key: 'desk',
+  kind: { name: 'desk', version: 1, schema: deskSchema, migrations: {} },
+  empty: { version: 1, drafts: [], running: [], bin: [] },
+};
+
+export const readDesk = (storage: Storage): Promise<Desk> => readSingle(storage, DESK);
+export const deskWrites = (desk: Desk): Writes => ({ [DESK.key]: JSON.stringify(desk) });
+
+/** What was left unfinished in this tab; else the newest that was left by a tab that is no longer open. */
+export async function unfinishedFor(all: readonly Unfinished[], tab: Tab): Promise<string | null> {
+  const own = all.findLast((each) => each.tab === tab.id);
+  if (own || all.length === 0) return own?.id ?? null;
+  const open = await tab.open();
+  return all.findLast((each) => !open.has(each.tab))?.id ?? null;
+}
+
+export const withoutDraft = (desk: Desk, id: string): Desk => ({
+  ...desk,
+  drafts: desk.drafts.filter((draft) => draft.id !== id),
+});

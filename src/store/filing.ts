@@ -1,0 +1,179 @@
+import { ascending, descending, groups } from 'd3-array';
+import * as z from 'zod';
+import { readRecord, type RecordKind } from '@/core/base';
+import {
+  entrySchema,
+  monthOf,
+  packedCellsSchema,
+  type Digest,
+  type Entry,
+  type PackedCells,
+} from '@/core/ledger';
+import { readSingle, type Single } from './single';
+import type { Storage, Writes } from './storage';
+
+const entriesSchema = z.object({ version: z.literal(1), entries: z.array(entrySchema) });
+const entriesKind: RecordKind<z.infer<typeof entriesSchema>> = {
+  name: 'entries',
+  version: 1,
+  schema: entriesSchema,
+  migrations: {},
+};
+
+const cellsSchema = z.object({ version: z.literal(1), takes: z.record(z.string(), packedCellsSchema) });
+const cellsKind: RecordKind<z.infer<typeof cellsSchema>> = {
+  name: 'cells',
+  version: 1,
+  schema: cellsSchema,
+  migrations: {},
+};
+
+const monthSchema = z.object({
+  instrumentId: z.string(),
+  month: z.string(),
+  takes: z.number().int(),
+  audioBytes: z.number(),
+});
+/** What is filed under one instrument and month. */
+export type Month = z.infer<typeof monthSchema>;
+
+const metaSchema = z.object({
+  version: z.literal(1),
+  months: z.array(monthSchema),
+  /** By which version of measuring all rows are made; 0: takes of before there were rows may be missing in them. */
+  filedBy: z.number().int(),
+});
+export type Meta = z.infer<typeof metaSchema>;
+const META: Single<Meta> = {
+  key: 'meta',
+  kind: { name: 'meta', version: 1, schema: metaSchema, migrations: {} },
+  empty: { version: 1, months: [], filedBy: 0 },
+};
+
+const entriesKey = ({ instrumentId, month }: Pick<Month, 'instrumentId' | 'month'>) =>
+  `entries/${instrumentId}/${month}`;
+const cellsKey = ({ instrumentId, month }: Pick<Month, 'instrumentId' | 'month'>) =>
+  `cells/${instrumentId}/${month}`;
+const monthFor = ({ instrumentId, createdAt }: Pick<Entry, 'instrumentId' | 'createdAt'>) => ({
+  instrumentId,
+  month: monthOf(createdAt),
+});
+
+export const readMeta = (storage: Storage): Promise<Meta> => readSingle(storage, META);
+
+/** Rows of a month, oldest first. Damaged ones count as none: they are made again from the takes. */
+async function readMonth(storage: Storage, month: Pick<Month, 'instrumentId' | 'month'>): Promise<Entry[]> {
+  const text = await storage.getItem(entriesKey(month));
+  const read = text === null ? null : readRecord(entriesKind, text);
+  return read?.ok ? read.value.entries : [];
+}
+
+async function readMonthCells(
+  storage: Storage,
+  month: Pick<Month, 'instrumentId' | 'month'>,
+): Promise<Record<string, PackedCells>> {
+  const text = await storage.getItem(cellsKey(month));
+  const read = text === null ? null : readRecord(cellsKind, text);
+  return read?.ok ? read.value.takes : {};
+}
+
+/** Rows, newest first: whole months, until there are enough. @param instrumentId of one instrument only. */
+export async function readEntries(
+  storage: Storage,
+  enough: number,
+  instrumentId?: string,
+): Promise<{ entries: Entry[]; total: number }> {
+  const { months } = await readMeta(storage);
+  const wanted = months.filter((each) => instrumentId === undefined || each.instrumentId === instrumentId);
+  const total = wanted.reduce((sum, { takes }) => sum + takes, 0);
+  const entries: Entry[] = [];
+  const byMonth = groups(wanted, ({ month }) => month).sort(([a], [b]) => descending(a, b));
+  for (const [, same] of byMonth) {
+    if (entries.length >= enough) break;
+    const read = await Promise.all(same.map((each) => readMonth(storage, each)));
+    entries.push(...read.flat().sort((a, b) => descending(a.createdAt, b.createdAt)));
+  }
+  return { entries, total };
+}
+
+/** The newest row of an instrument that is like this; null: none is. */
+export async function findEntry(
+  storage: Storage,
+  instrumentId: string,
+  isWanted: (entry: Entry) => boolean,
+): Promise<Entry | null> {
+  const { months } = await readMeta(storage);
+  const own = months.filter((each) => each.instrumentId === instrumentId);
+  for (const month of own.sort((a, b) => descending(a.month, b.month))) {
+    const found = (await readMonth(storage, month)).findLast(isWanted);
+    if (found) return found;
+  }
+  return null;
+}
+
+/** Cells of an instrument by the id of their take, of all months. */
+export async function readCells(
+  storage: Storage,
+  instrumentId: string,
+): Promise<Record<string, PackedCells>> {
+  const { months } = await readMeta(storage);
+  const read = await Promise.all(
+    months.filter((each) => each.instrumentId === instrumentId).map((each) => readMonthCells(storage, each)),
+  );
+  return Object.assign({}, ...read) as Record<string, PackedCells>;
+}
+
+/** Ids of all takes that are in the rows. */
+export async function filedIds(storage: Storage, measuredBy = 0): Promise<Set<string>> {
+  const { entries } = await readEntries(storage, Infinity);
+  return new Set(entries.flatMap((entry) => (entry.measuredBy >= measuredBy ? [entry.id] : [])));
+}
+
+/** The row of a take, by what it is filed under. */
+export async function readEntry(
+  storage: Storage,
+  take: Pick<Entry, 'id' | 'instrumentId' | 'createdAt'>,
+): Promise<Entry | null> {
+  const entries = await readMonth(storage, monthFor(take));
+  return entries.find(({ id }) => id === take.id) ?? null;
+}
+
+interface Filed {
+  readonly add?: readonly Digest[];
+  readonly remove?: readonly Pick<Entry, 'id' | 'instrumentId' | 'createdAt'>[];
+  readonly filedBy?: number;
+}
+
+/**
+ * What is to be written so that rows and cells of takes are there, or are no longer; a row that is there already is replaced.
+ * To be called and written without anyone else filing in between.
+ */
+export async function filed(storage: Storage, { add = [], remove = [], filedBy }: Filed): Promise<Writes> {
+  const writes: Writes = {};
+  const meta = await readMeta(storage);
+  const months = new Map(meta.months.map((each) => [entriesKey(each), each]));
+  const touched = groups([...add.map(({ entry }) => monthFor(entry)), ...remove.map(monthFor)], entriesKey);
+  for (const [key, [month]] of touched) {
+    const here = (each: Pick<Entry, 'instrumentId' | 'createdAt'>) => entriesKey(monthFor(each)) === key;
+    const added = add.filter(({ entry }) => here(entry));
+    const gone = new Set([...added.map(({ entry }) => entry.id), ...remove.filter(here).map(({ id }) => id)]);
+    const before = await readMonth(storage, month!);
+    const entries = [...before.filter(({ id }) => !gone.has(id)), ...added.map(({ entry }) => entry)];
+    entries.sort((a, b) => ascending(a.createdAt, b.createdAt));
+    const kept = Object.entries(await readMonthCells(storage, month!)).filter(([id]) => !gone.has(id));
+    const takes = Object.fromEntries([
+      ...kept,
+      ...added.map(({ entry, cells }) => [entry.id, cells] as const),
+    ]);
+    writes[key] = JSON.stringify({ version: 1, entries });
+    writes[cellsKey(month!)] = JSON.stringify({ version: 1, takes });
+    const audioBytes = entries.reduce((sum, entry) => sum + entry.audioBytes, 0);
+    months.set(key, { ...month!, takes: entries.length, audioBytes });
+  }
+  const next: Meta = {
+    version: 1,
+    months: [...months.values()].filter(({ takes }) => takes > 0),
+    filedBy: filedBy ?? meta.filedBy,
+  };
+  return { ...writes, [META.key]: JSON.stringify(next) };
+}

@@ -1,0 +1,45 @@
+import { mutate } from 'swr';
+import { Changes, PARTS, type Part } from './changes';
+import { chooseHome, openHome, type Home, type Whose } from './home';
+
+/** What is read once stays until it is told to have changed. */
+export const LOCAL = { revalidateOnFocus: false, revalidateOnReconnect: false } as const;
+
+/** Key of what is read of a part of the store. */
+export const data = (part: Part, ...which: readonly (string | number)[]) => ['data', part, ...which] as const;
+
+/** The open log; everything else is read through it. */
+let opening: Promise<Home> | null = null;
+let openName: string | null = null;
+const changes = new Changes();
+changes.hear(
+  () => openName,
+  (parts) => void readAgain(parts),
+);
+
+export function home(): Promise<Home> {
+  opening ??= openHome().then((opened) => {
+    openName = opened.name;
+    return opened;
+  });
+  return opening;
+}
+
+/** Has read again what was read of these parts, here and in the other tabs. */
+export async function changed(...parts: readonly Part[]): Promise<void> {
+  changes.tell((await home()).name, parts);
+  await readAgain(parts);
+}
+
+async function readAgain(parts: readonly Part[]): Promise<void> {
+  await mutate(
+    (key) => Array.isArray(key) && key[0] === 'data' && parts.some((part) => part === (key[1] as Part)),
+  );
+}
+
+export async function changeHome(whose: Whose): Promise<void> {
+  await chooseHome(whose);
+  opening = null;
+  await mutate(() => true, undefined, { revalidate: true });
+  await readAgain(PARTS);
+}

@@ -1,0 +1,28 @@
+import useSWR from 'swr';
+import type { Score } from '@/core/music';
+import { addPiece, readMusic, removePiece, restorePiece, type Piece } from './musicStore';
+import { changed, data, home, LOCAL } from './opened';
+import { exclusively } from './exclusively';
+import type { Storage } from './storage';
+
+/** The player's own music, newest first. */
+export function useMusic() {
+  return useSWR<Piece[], Error>(data('music'), async () => readMusic((await home()).storage), LOCAL);
+}
+
+/** Two imports at once, in one tab or in two, must not lose a piece. */
+async function alone<T>(work: (storage: Storage) => Promise<T>): Promise<T> {
+  const { storage, name } = await home();
+  const done = await exclusively(name, () => work(storage));
+  await changed('music');
+  return done;
+}
+
+export const addMusic = (fileName: string, score: Score): Promise<Piece> =>
+  alone((storage) => addPiece(storage, fileName, score, new Date()));
+
+/** @returns the piece, for putting it back. */
+export const removeMusic = (id: string): Promise<Piece | null> =>
+  alone((storage) => removePiece(storage, id));
+
+export const restoreMusic = (piece: Piece): Promise<void> => alone((storage) => restorePiece(storage, piece));

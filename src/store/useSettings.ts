@@ -1,0 +1,49 @@
+import useSWR from 'swr';
+import { changed, data, home, LOCAL } from './opened';
+import { changeSettings, defaultSettings, readSettings, settingsProblem, type Settings } from './settings';
+
+let changing: Promise<void> = Promise.resolve();
+
+/** Each change is stored on what the one before it left: two quick taps must not lose the first. */
+function inTurn(change: () => Promise<void>): Promise<void> {
+  const done = changing.then(change);
+  changing = done.catch(() => undefined);
+  return done;
+}
+
+/** Settings, and a way to change some of them at once. `ready` is false until they have been read. */
+export function useSettings(): {
+  settings: Settings;
+  ready: boolean;
+  change: (part: Partial<Settings>) => Promise<void>;
+} {
+  const { data: stored, mutate: update } = useSWR<Settings, Error>(
+    data('settings'),
+    async () => readSettings((await home()).storage),
+    LOCAL,
+  );
+  const change = (part: Partial<Settings>) => {
+    // Seen at once: the next tap has to begin from this one, even before it is stored.
+    if (stored) void update((now) => ({ ...(now ?? stored), ...part }), { revalidate: false });
+    return inTurn(async () => {
+      const { storage, name } = await home();
+      try {
+        const next = await changeSettings(storage, name, part);
+        if (!stored) await update(next, { revalidate: false });
+      } finally {
+        // Also when it could not be stored: what is shown is what is so.
+        await changed('settings');
+      }
+    });
+  };
+  return { settings: stored ?? defaultSettings, ready: stored !== undefined, change };
+}
+
+/** Why the settings shown are not the player's own, in words. */
+export function useSettingsProblem() {
+  return useSWR<string | null, Error>(
+    data('settings', 'problem'),
+    async () => settingsProblem((await home()).storage),
+    LOCAL,
+  );
+}
