@@ -16,7 +16,8 @@ const UNUSED = [
   },
   { from: /expo-router[\\/]build[\\/]exports\.js$/, names: /layouts\/(Tabs|experimental-stack)$/ },
   { from: /expo-router[\\/]build[\\/](views|native-tabs)[\\/]/, names: /react-navigation\/bottom-tabs/ },
-  { from: ZOD, names: /(from-json-schema|json-schema-processors|json-schema-generator)\.js$/ },
+  { from: /expo-router[\\/]build[\\/]stack[\\/]/, names: /layouts\/Stack$/ },
+  { from: ZOD, names: /(compile|from-json-schema|json-schema-processors|json-schema-generator)\.js$/ },
 ];
 
 config.resolver.resolveRequest = (context, name, platform) => {

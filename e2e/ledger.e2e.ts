@@ -82,3 +82,38 @@ test('a full disk on Keep is told, and the take is still there to be kept', asyn
   await keepWith(page, 'there was room after all');
   await expect(page.getByTestId('remark').innerText()).resolves.toBe('there was room after all');
 });
+
+/** Whoever takes the sound away from the page: a call, another program. */
+const CALL = `{
+  const { AudioContext } = window;
+  window.AudioContext = class extends AudioContext {
+    constructor(...rest) {
+      super(...rest);
+      window.sounding = this;
+    }
+  };
+}`;
+
+test('a call in the middle of a take is told within a second, and what it took is not judged', async () => {
+  const page = await app.blank();
+  await page.addInitScript(CALL);
+  await page.goto(`${app.url}/exercise/long-tone`);
+  await page.getByRole('radio', { name: 'simulated player', exact: true }).click();
+  await page.getByTestId('begin').click();
+  await page.getByText('counting in').waitFor();
+  await page.getByText('counting in').waitFor({ state: 'hidden' });
+  await page.getByTestId('stop').waitFor();
+  const began = Date.now();
+  await page.evaluate('window.sounding.suspend()');
+  await page.getByTestId('problem').waitFor();
+  expect(Date.now() - began).toBeLessThan(1000);
+  await expect(page.getByTestId('problem').innerText()).resolves.toMatch(/was stopped/);
+  await page.getByText('no sound', { exact: true }).waitFor();
+  // The page is left: what was played of it is offered again.
+  await page.goto(app.url);
+  await page.getByTestId('interrupted').getByRole('button').click();
+  await page.getByRole('button', { name: 'Finish' }).click();
+  await measured(page);
+  await expect(page.locator('body').innerText()).resolves.toMatch(/was stopped/);
+  expect(app.complaints).toEqual([]);
+});

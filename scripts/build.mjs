@@ -1,7 +1,8 @@
-/** Builds the app into dist/, the server into build/server/, and the demo data into build/demo.json. */
+/** Builds the app into dist/, the server into build/server/, and the demo data into build/demo/. */
 import { join } from 'node:path';
 import { build } from 'esbuild';
 import { root, run, say } from './ensure.mjs';
+import { packForTheWire, writeServiceWorker } from './offline.mjs';
 
 say('building the server');
 await build({
@@ -24,4 +25,9 @@ run('npx', ['expo', 'export', '-p', 'web', '--output-dir', 'dist'], {
 });
 
 say('playing eight weeks of demo takes');
-run('node', ['--enable-source-maps', 'build/server/demo/makeDemo.js', 'build/demo.json']);
+run('node', ['--enable-source-maps', 'build/server/demo/makeDemo.js', 'build/demo']);
+
+say('packing for the wire, and for where there is no network');
+await writeServiceWorker(join(root, 'dist'));
+packForTheWire(join(root, 'dist'));
+packForTheWire(join(root, 'build', 'demo'));

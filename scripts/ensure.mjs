@@ -49,6 +49,7 @@ const SOURCES = [
   'public',
   'types',
   'scripts/build.mjs',
+  'scripts/offline.mjs',
   'app.json',
   'metro.config.js',
   'tsconfig.json',

@@ -1,3 +1,7 @@
+import { mkdir, mkdtemp, readdir, rm, writeFile } from 'node:fs/promises';
+import { request as httpRequest } from 'node:http';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { toInt16 } from '@/core/base';
 import type { FastifyInstance } from 'fastify';
 import { heldNote } from '@/core/music/scores.testing';
@@ -7,9 +11,11 @@ import { perform, steadyPlayer } from '@/core/lab';
 import { analyse } from './analyse';
 import { buildApp } from './app';
 import { QueueFull, type AnalysisQueue } from './queue';
+import { Uploads } from './uploads';
 
-const inline: AnalysisQueue = { run: analyse, close: () => Promise.resolve() };
+const inline: AnalysisQueue = { isFull: false, run: analyse, close: () => Promise.resolve() };
 const full: AnalysisQueue = {
+  isFull: true,
   run: () => Promise.reject(new QueueFull()),
   close: () => Promise.resolve(),
 };
@@ -95,4 +101,169 @@ test('a queue that is full says when to come again', async () => {
 test('health and demo', async () => {
   expect((await app.inject('/api/health')).json()).toEqual({ ok: true, name: 'gold-reed', demo: false });
   expect((await app.inject('/api/demo')).statusCode).toBe(404);
+  const folder = await mkdtemp(join(tmpdir(), 'demo-test-'));
+  await mkdir(join(folder, 'sound'));
+  await writeFile(join(folder, 'demo.json'), '{"edition":"x"}');
+  await writeFile(join(folder, 'sound', 'demo-1.pcm'), Buffer.from([1, 0, 2, 0]));
+  const demo = await buildApp({ queue: inline, demoFolder: folder });
+  expect((await demo.inject('/api/demo')).json()).toEqual({ edition: 'x' });
+  expect((await demo.inject('/api/demo/sound/demo-1')).rawPayload).toEqual(Buffer.from([1, 0, 2, 0]));
+  for (const id of ['demo-2', '..%2Fdemo.json', '%2e%2e%2f%2e%2e', 'a%00b'])
+    expect((await demo.inject(`/api/demo/sound/${id}`)).statusCode).toBe(404);
+  await demo.close();
+  await rm(folder, { recursive: true });
+});
+
+describe('other sites', () => {
+  it.each([
+    ['evil.example', 421],
+    ['localhost.evil.example:4280', 421],
+    ['192.168.1.7:4280', 421],
+    ['localhost:4280', 200],
+    ['127.0.0.1:9', 200],
+    ['[::1]:4280', 200],
+  ])('cannot read through a name of their own: %s', async (host, status) => {
+    expect((await app.inject({ url: '/api/health', headers: { host } })).statusCode).toBe(status);
+  });
+
+  it('cannot post', async () => {
+    const from = (origin: string) =>
+      app.inject({
+        method: 'POST',
+        url: '/api/analyses?instrument=flute',
+        payload: Buffer.from('x'),
+        headers: { host: 'localhost:4280', origin, 'content-type': 'text/plain' },
+      });
+    for (const origin of ['http://evil.example', 'null', 'http://localhost:9'])
+      expect((await from(origin)).statusCode).toBe(403);
+    expect((await from('http://localhost:4280')).statusCode).toBe(422);
+  });
+
+  it('cannot frame it, and it loads nothing of theirs', async () => {
+    const { headers } = await app.inject('/api/health');
+    expect(headers['content-security-policy']).toMatch(/default-src 'none'.*frame-ancestors 'none'/);
+    expect(headers['content-security-policy']).not.toMatch(/unsafe-eval|https?:/);
+    expect(headers['x-content-type-options']).toBe('nosniff');
+    expect(headers['access-control-allow-origin']).toBeUndefined();
+  });
+
+  it('are let in on a network only by address or local name, and only when that was asked for', async () => {
+    const lan = await buildApp({ queue: inline, hosts: null });
+    const status = async (host: string) =>
+      (await lan.inject({ url: '/api/health', headers: { host } })).statusCode;
+    expect(await status('192.168.1.7:4280')).toBe(200);
+    expect(await status('studio.local:4280')).toBe(200);
+    expect(await status('evil.example')).toBe(421);
+    await lan.close();
+  });
+});
+
+describe('uploads', () => {
+  const limits = { mostBytes: 2000, atOnce: 2, longestMs: 150 };
+  const left = async () => (await readdir(tmpdir())).filter((name) => name.startsWith('gold-reed-upload-'));
+  let small: FastifyInstance;
+  let url: string;
+  const jobs: AbortSignal[] = [];
+  beforeAll(async () => {
+    await Uploads.sweep();
+    const queue: AnalysisQueue = {
+      ...inline,
+      run: (job, signal) => {
+        jobs.push(signal);
+        return job.a4 === 441
+          ? new Promise((_, fail) => signal.addEventListener('abort', () => fail(new Error('gone'))))
+          : analyse(job);
+      },
+    };
+    small = await buildApp({ queue, uploads: limits });
+    url = `${await small.listen({ port: 0, host: '127.0.0.1' })}/api/analyses?instrument=flute`;
+  });
+  afterAll(() => small.close());
+
+  /** A body whose end the client leaves open. */
+  function upload(bytes: number, to = url) {
+    const request = httpRequest(to, { method: 'POST', headers: { 'content-type': 'audio/wav' } });
+    const answer = new Promise<number | null>((done) => {
+      request.on('response', (response) => done(response.statusCode ?? null));
+      request.on('error', () => done(null));
+    });
+    request.write(Buffer.alloc(bytes));
+    return { request, answer };
+  }
+
+  it('that are too large, without saying so, are refused while they come', async () => {
+    const { request, answer } = upload(5000);
+    request.end();
+    expect([413, null]).toContain(await answer);
+    expect(await left()).toEqual([]);
+  });
+
+  it('that stop coming are given up, and more than there is room for are not taken in', async () => {
+    const waiting = [upload(10), upload(10)];
+    await new Promise((done) => setTimeout(done, 30));
+    const third = upload(10);
+    third.request.end();
+    expect(await third.answer).toBe(503);
+    for (const { answer } of waiting) expect([408, null]).toContain(await answer);
+    for (const { request } of waiting) request.destroy();
+    expect(await left()).toEqual([]);
+  });
+
+  it('that nobody waits for any more end their analysis', async () => {
+    jobs.length = 0;
+    const { request } = upload(10, `${url}&a4=441`);
+    request.end();
+    while (jobs.length === 0) await new Promise((done) => setTimeout(done, 5));
+    request.destroy();
+    await new Promise<void>((done) => jobs[0]!.addEventListener('abort', () => done()));
+    while ((await left()).length > 0) await new Promise((done) => setTimeout(done, 5));
+  });
+
+  it('do not keep the server from ending, and what a killed one left is swept away', async () => {
+    const stalled = await buildApp({ queue: inline, uploads: { ...limits, longestMs: 60_000 } });
+    const to = `${await stalled.listen({ port: 0, host: '127.0.0.1' })}/api/analyses?instrument=flute`;
+    const { request } = upload(10, to);
+    while ((await left()).length === 0) await new Promise((done) => setTimeout(done, 5));
+    await stalled.close();
+    request.destroy();
+    await mkdtemp(join(tmpdir(), 'gold-reed-upload-'));
+    await Uploads.sweep();
+    expect(await left()).toEqual([]);
+  });
+});
+
+test('what goes wrong inside is told without a path or a line of code', async () => {
+  jest.spyOn(console, 'error').mockImplementation(() => undefined);
+  const broken = await buildApp({
+    queue: { ...inline, run: () => Promise.reject(new Error('ENOENT: /secret/place')) },
+  });
+  const response = await post('instrument=flute', bassoonTone(), broken);
+  expect(response.statusCode).toBe(503);
+  expect(response.body).not.toMatch(/secret|ENOENT|\.ts/);
+  jest.restoreAllMocks();
+  await broken.close();
+});
+
+test('files with a hash in their name are kept for good, others are asked for anew, packed as the browser can read them', async () => {
+  const folder = await mkdtemp(join(tmpdir(), 'pages-test-'));
+  const hashed = `entry-${'0a'.repeat(16)}.js`;
+  for (const [name, text] of [
+    ['index.html', 'page'],
+    [hashed, 'code'],
+    [`${hashed}.br`, 'packed'],
+  ] as const)
+    await writeFile(join(folder, name), text);
+  const pages = await buildApp({ queue: inline, staticFolder: folder });
+  const code = await pages.inject({ url: `/${hashed}`, headers: { 'accept-encoding': 'br' } });
+  expect(code.headers).toMatchObject({
+    'content-encoding': 'br',
+    'cache-control': expect.stringMatching(/immutable/) as string,
+  });
+  for (const url of ['/', '/log/abc', '/no/such/page']) {
+    const page = await pages.inject(url);
+    expect([page.statusCode, page.body, page.headers['cache-control']]).toEqual([200, 'page', 'no-cache']);
+  }
+  expect((await pages.inject('/api/nothing')).statusCode).toBe(404);
+  await pages.close();
+  await rm(folder, { recursive: true });
 });

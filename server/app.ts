@@ -1,18 +1,21 @@
-import { createWriteStream } from 'node:fs';
-import { mkdtemp, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
+import { createReadStream, existsSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
 import fastifyStatic from '@fastify/static';
-import Fastify, { type FastifyInstance } from 'fastify';
+import Fastify, { type FastifyError, type FastifyInstance, type FastifyReply } from 'fastify';
 import * as z from 'zod';
 import { findInstrument, instruments } from '@/core/instruments';
 import { LONGEST_MINUTES } from './analyse';
-import { QueueFull, type AnalysisQueue } from './queue';
+import { guard, OWN_HOSTS } from './guards';
+import { QueueFull, TookTooLong, type AnalysisQueue } from './queue';
+import { TooLarge, TooMany, TooSlow, Uploads, type UploadLimits } from './uploads';
 
-/** Half an hour of two channels of 32 bits at 192 kHz, and a little for the header. */
-const MOST_BYTES = LONGEST_MINUTES * 60 * 192_000 * 8 + (1 << 20);
+/** Half an hour of one channel of 24 bits at 48 kHz, or of two of 16, and a little for the header. */
+const MOST_BYTES = LONGEST_MINUTES * 60 * 48_000 * 4 + (1 << 20);
+const UPLOADS: UploadLimits = { mostBytes: MOST_BYTES, atOnce: 12, longestMs: 5 * 60_000 };
+/** A client that sends nothing for so long has gone. */
+const SILENT_MS = 60_000;
+const YEAR_SECONDS = 365 * 86_400;
 
 const querySchema = z.object({
   instrument: z.string({ error: 'say which instrument, for instance ?instrument=flute' }),
@@ -36,27 +39,44 @@ export interface AppOptions {
   readonly queue: AnalysisQueue;
   /** Folder of the built app; none for a server that only answers the API. */
   readonly staticFolder?: string;
-  /** The demo store as JSON text; none when the server was started with an empty store. */
-  readonly demo?: string;
+  /** Folder of the demo data; none when the server was started with an empty store. */
+  readonly demoFolder?: string;
   readonly tls?: { readonly cert: string; readonly key: string };
+  /** Names under which the server answers; null: any address of this machine in its network. */
+  readonly hosts?: readonly string[] | null;
+  readonly uploads?: UploadLimits;
 }
 
 const problem = (message: string) => ({ error: message });
 
-export async function buildApp({ queue, staticFolder, demo, tls }: AppOptions): Promise<FastifyInstance> {
-  const app = Fastify({ bodyLimit: MOST_BYTES, ...(tls && { https: tls }) }) as unknown as FastifyInstance;
+export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
+  const { tls, hosts = OWN_HOSTS } = options;
+  const app = Fastify({
+    bodyLimit: MOST_BYTES,
+    connectionTimeout: SILENT_MS,
+    // A stalled upload must not keep the server from ending.
+    forceCloseConnections: true,
+    return503OnClosing: true,
+    ...(tls && { https: tls }),
+  }) as unknown as FastifyInstance;
+  app.setErrorHandler(answerError);
+  await guard(app, { hosts });
   // Recordings go to disk as they arrive, whatever type they are sent as.
   app.removeAllContentTypeParsers();
   app.addContentTypeParser('*', (_request, payload, done) => done(null, payload));
+  app.get('/api/health', () => ({ ok: true, name: 'gold-reed', demo: options.demoFolder !== undefined }));
+  addAnalyses(app, options);
+  if (options.demoFolder !== undefined) await addDemo(app, options.demoFolder);
+  else
+    app.get('/api/demo', (_request, reply) =>
+      reply.code(404).send(problem('this server was started without demo data')),
+    );
+  if (options.staticFolder !== undefined) await addPages(app, options.staticFolder);
+  return app;
+}
 
-  app.get('/api/health', () => ({ ok: true, name: 'gold-reed', demo: demo !== undefined }));
-
-  app.get('/api/demo', (_request, reply) =>
-    demo === undefined
-      ? reply.code(404).send(problem('this server was started without demo data'))
-      : reply.type('application/json').send(demo),
-  );
-
+function addAnalyses(app: FastifyInstance, { queue, uploads: limits = UPLOADS }: AppOptions): void {
+  const uploads = new Uploads(limits);
   app.post('/api/analyses', async (request, reply) => {
     const query = querySchema.safeParse(request.query);
     if (!query.success) {
@@ -70,65 +90,83 @@ export async function buildApp({ queue, staticFolder, demo, tls }: AppOptions): 
       const known = instruments.map((each) => each.id).join(', ');
       return reply.code(404).send(problem(`instrument: there is no "${instrument}"; known are ${known}`));
     }
-    const length = Number(request.headers['content-length'] ?? 0);
-    if (length > MOST_BYTES) {
-      return reply
-        .code(413)
-        .send(problem(`the recording is too large; ${LONGEST_MINUTES} minutes is the most`));
-    }
+    if (Number(request.headers['content-length'] ?? 0) > limits.mostBytes) throw new TooLarge();
     if (!request.body) return reply.code(400).send(problem('send a WAV file as the body'));
-    const folder = await mkdtemp(join(tmpdir(), 'gold-reed-'));
-    try {
-      const path = join(folder, 'recording.wav');
-      if (!(await store(request.body as Readable, path))) {
-        return await reply
-          .code(413)
-          .send(problem(`the recording is too large; ${LONGEST_MINUTES} minutes is the most`));
-      }
-      const outcome = await queue.run({
-        path,
-        instrumentId: instrument,
-        a4,
-        drone,
-        company: company === '1',
-        withFrames: frames === '1',
-      });
-      return outcome.ok ? outcome.value : await reply.code(422).send(problem(outcome.problem));
-    } catch (error) {
-      if (error instanceof QueueFull) {
-        return await reply
-          .code(503)
-          .header('Retry-After', '20')
-          .send(problem('too many recordings are waiting; try again in 20 s'));
-      }
-      throw error;
-    } finally {
-      await rm(folder, { recursive: true, force: true });
-    }
-  });
-
-  if (staticFolder) {
-    await app.register(fastifyStatic, { root: staticFolder });
-    // The app routes by itself: any page that is no file and no API call is the app's.
-    app.setNotFoundHandler((request, reply) =>
-      request.url.startsWith('/api/') || request.method !== 'GET'
-        ? reply.code(404).send(problem(`there is nothing at ${request.url}`))
-        : reply.sendFile('index.html'),
+    // Whether there is room is asked before the body is taken in.
+    if (queue.isFull) throw new QueueFull();
+    const gone = new AbortController();
+    reply.raw.once('close', () => {
+      if (!reply.raw.writableFinished) gone.abort();
+    });
+    const outcome = await uploads.with(request.body as Readable, gone.signal, (path) =>
+      queue.run(
+        { path, instrumentId: instrument, a4, drone, company: company === '1', withFrames: frames === '1' },
+        gone.signal,
+      ),
     );
-  }
-  return app;
+    return outcome.ok ? outcome.value : reply.code(422).send(problem(outcome.problem));
+  });
 }
 
-/** Writes the body to disk; false when it is larger than any recording may be. */
-async function store(body: Readable, path: string): Promise<boolean> {
-  let bytes = 0;
-  const counted = async function* (chunks: AsyncIterable<Buffer>) {
-    for await (const chunk of chunks) {
-      bytes += chunk.length;
-      if (bytes > MOST_BYTES) return;
-      yield chunk;
-    }
-  };
-  await pipeline(body, counted, createWriteStream(path));
-  return bytes <= MOST_BYTES;
+async function addDemo(app: FastifyInstance, folder: string): Promise<void> {
+  await app.register(fastifyStatic, { root: folder, serve: false, preCompressed: true, decorateReply: true });
+  app.get('/api/demo', (_request, reply) => reply.header('cache-control', 'no-cache').sendFile('demo.json'));
+  app.get<{ Params: { id: string } }>('/api/demo/sound/:id', (request, reply) => {
+    const { id } = request.params;
+    const path = join(folder, 'sound', `${id}.pcm`);
+    if (!/^[\w-]+$/.test(id) || !existsSync(path))
+      return reply.code(404).send(problem('there is no such sound in the demo'));
+    return reply.type('application/octet-stream').send(createReadStream(path));
+  });
+}
+
+async function addPages(app: FastifyInstance, folder: string): Promise<void> {
+  await app.register(async (pages) => {
+    await pages.register(fastifyStatic, {
+      root: folder,
+      decorateReply: !app.hasReplyDecorator('sendFile'),
+      preCompressed: true,
+      cacheControl: false,
+      setHeaders(response, path) {
+        // A name with a hash is never another file; everything else is asked for anew.
+        const hashed = /[-.][0-9a-f]{32}[@.]/.test(path);
+        void response.setHeader(
+          'cache-control',
+          hashed ? `public, max-age=${YEAR_SECONDS}, immutable` : 'no-cache',
+        );
+      },
+    });
+    // The app routes by itself: any page that is no file and no API call is the app's.
+    app.setNotFoundHandler((request, reply) => {
+      const isPage =
+        (request.method === 'GET' || request.method === 'HEAD') && !request.url.startsWith('/api/');
+      return isPage
+        ? reply.header('cache-control', 'no-cache').sendFile('index.html', folder)
+        : reply.code(404).send(problem('there is nothing at this address'));
+    });
+  });
+}
+
+/** Every failure in words of ours, without a path or a line of code. */
+function answerError(error: FastifyError, _request: unknown, reply: FastifyReply): FastifyReply {
+  const wait = (seconds: number, words: string) =>
+    reply.code(503).header('Retry-After', String(seconds)).send(problem(words));
+  if (error instanceof QueueFull || error instanceof TooMany)
+    return wait(20, 'too many recordings are waiting; try again in 20 s');
+  if (error instanceof TooLarge)
+    return reply
+      .code(413)
+      .send(
+        problem(
+          `the recording is too large; ${LONGEST_MINUTES} minutes of 48 kHz, two channels of 16 bits is the most`,
+        ),
+      );
+  if (error instanceof TooSlow) return reply.code(408).send(problem('the recording did not come in time'));
+  if (error instanceof TookTooLong) return wait(60, 'the analysis took too long and was ended');
+  // Nobody waits for an answer any more.
+  if (reply.raw.destroyed) return reply;
+  const status = error.statusCode ?? 500;
+  if (status >= 400 && status < 500) return reply.code(status).send(problem(error.message));
+  console.error(error);
+  return reply.code(503).header('Retry-After', '20').send(problem('something went wrong here; try again'));
 }

@@ -5,11 +5,13 @@ import { parseArgs } from 'node:util';
 import { buildApp, type AppOptions } from './app';
 import { threadedQueue } from './queue';
 import { selfSignedPair } from './tls';
+import { Uploads } from './uploads';
 
 const USAGE = `gold-reed server
   --demo               serve the demo store
   --port N             default: PORT or 4280
-  --host ADDRESS       default: 0.0.0.0
+  --lan                answer to the whole network, by address or NAME.local; without it only to this machine
+  --host ADDRESS       default: 127.0.0.1, with --lan 0.0.0.0
   --tls-cert FILE --tls-key FILE
                        serve https with this pair
   --tls-self-signed    make a pair in ./tls when there is none, and serve https with it`;
@@ -19,7 +21,8 @@ async function main(): Promise<void> {
     options: {
       demo: { type: 'boolean', default: false },
       port: { type: 'string' },
-      host: { type: 'string', default: '0.0.0.0' },
+      host: { type: 'string' },
+      lan: { type: 'boolean', default: false },
       'tls-cert': { type: 'string' },
       'tls-key': { type: 'string' },
       'tls-self-signed': { type: 'boolean', default: false },
@@ -39,16 +42,18 @@ async function main(): Promise<void> {
     values['tls-key'],
     values['tls-self-signed'] ? join(root, 'tls') : null,
   );
-  const demoFile = join(root, 'build', 'demo.json');
-  if (values.demo && !existsSync(demoFile))
+  const demoFolder = join(root, 'build', 'demo');
+  if (values.demo && !existsSync(join(demoFolder, 'demo.json')))
     throw new Error('the demo data has not been built: run npm run build');
   const app = await buildApp({
     queue: threadedQueue(join(__dirname, 'analysisThread.js')),
     staticFolder: join(root, 'dist'),
-    ...(values.demo && { demo: await readFile(demoFile, 'utf8') }),
+    ...(values.demo && { demoFolder }),
+    ...(values.lan && { hosts: null }),
     ...(tls && { tls }),
   });
-  await app.listen({ port, host: values.host });
+  await Uploads.sweep();
+  await app.listen({ port, host: values.host ?? (values.lan ? '0.0.0.0' : '127.0.0.1') });
   const address = app.server.address();
   const chosen = typeof address === 'object' && address ? address.port : port;
   console.log(

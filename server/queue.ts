@@ -4,29 +4,47 @@ import type { Analysis } from '@/core/formats';
 import type { Outcome } from '@/core/base';
 import type { AnalysisJob } from './analyse';
 
+/** More wait already than may. */
 export class QueueFull extends Error {}
+/** An analysis took longer than any recording needs. */
+export class TookTooLong extends Error {}
 
 /** Runs analyses, at most as many at once as there are cores. */
 export interface AnalysisQueue {
-  /** @throws QueueFull when too many wait already. */
-  run(job: AnalysisJob): Promise<Outcome<Analysis>>;
+  readonly isFull: boolean;
+  /**
+   * @param signal ends the work when nobody waits for it any more.
+   * @throws QueueFull, TookTooLong.
+   */
+  run(job: AnalysisJob, signal: AbortSignal): Promise<Outcome<Analysis>>;
   close(): Promise<void>;
 }
 
 const WAITING_PER_CORE = 4;
+/** Half an hour of sound takes a minute or two; ten times that is a fault. */
+const LONGEST_MS = 15 * 60_000;
 
 export function threadedQueue(threadFile: string): AnalysisQueue {
   const cores = availableParallelism();
+  const most = WAITING_PER_CORE * cores;
   const pool = new Piscina<AnalysisJob, Outcome<Analysis>>({
     filename: threadFile,
     minThreads: 0,
     maxThreads: cores,
-    maxQueue: WAITING_PER_CORE * cores,
+    maxQueue: most,
   });
   return {
-    run(job) {
-      if (pool.queueSize >= WAITING_PER_CORE * cores) throw new QueueFull();
-      return pool.run(job);
+    get isFull() {
+      return pool.queueSize >= most;
+    },
+    async run(job, signal) {
+      if (pool.queueSize >= most) throw new QueueFull();
+      const late = AbortSignal.timeout(LONGEST_MS);
+      try {
+        return await pool.run(job, { signal: AbortSignal.any([signal, late]) });
+      } catch (error) {
+        throw late.aborted ? new TookTooLong() : error;
+      }
     },
     close: () => pool.destroy(),
   };

@@ -1,7 +1,8 @@
 import { findInstrument } from '@/core/instruments';
 import { simulateTake } from '@/core/lab';
 import { createHash } from 'node:crypto';
-import { writeFile } from 'node:fs/promises';
+import { mkdir, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
 import { Random } from '@/core/base';
 import { findFamily } from '@/core/music';
 import { digestOf } from '@/core/ledger';
@@ -41,7 +42,7 @@ function shipped({ take, audio }: { take: Take; audio: Int16Array<ArrayBuffer> }
   return {
     stored: storedOf(kept),
     ...digestOf(kept, limitsOf('steady'), 'english'),
-    audio: withSound ? Buffer.from(audio.buffer).toString('base64') : null,
+    sound: withSound ? audio : null,
   };
 }
 
@@ -66,9 +67,16 @@ async function main(): Promise<void> {
     // The first and the last of the octaves can be heard beside each other.
     return shipped(played(id, when, 2000 + i, block), block.family === 'octave-slurs');
   });
-  const takes = [...longTones, ...blocks];
+  const all = [...longTones, ...blocks];
+  const takes = all.map(({ stored, entry, cells }) => ({ stored, entry, cells }));
   const edition = createHash('sha1').update(JSON.stringify(takes)).digest('hex').slice(0, 12);
-  await writeFile(target, JSON.stringify({ schema: 'gold-reed/demo@2', edition, story: STORY, takes }));
+  await mkdir(join(target, 'sound'), { recursive: true });
+  await writeFile(
+    join(target, 'demo.json'),
+    JSON.stringify({ schema: 'gold-reed/demo@3', edition, story: STORY, takes }),
+  );
+  for (const { entry, sound } of all)
+    if (sound) await writeFile(join(target, 'sound', `${entry.id}.pcm`), new Uint8Array(sound.buffer));
   console.log(`demo: ${takes.length} takes`);
 }
 

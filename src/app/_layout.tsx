@@ -17,6 +17,7 @@ import {
   Screen,
   Shell,
   useThemePalette,
+  useUpdate,
 } from '@/ui';
 
 /** What is due in the log is looked after when the first page has been shown. */
@@ -61,6 +62,7 @@ export default function Layout() {
 function Banner({ error }: { error: Error | undefined }) {
   const { state, stop } = useUpkeep();
   const { data: settingsProblem } = useSettingsProblem();
+  const update = useUpdate();
   if (error)
     return (
       <Notice
@@ -75,6 +77,13 @@ function Banner({ error }: { error: Error | undefined }) {
           testID="upkeep"
           text={`Your log is being brought up to date: ${state.done} of ${state.of} takes. You can go on meanwhile.`}
           action={{ label: 'Stop, and go on another time', onPress: stop }}
+        />
+      ) : null}
+      {update ? (
+        <Notice
+          testID="update"
+          text="A newer Gold Reed is ready. Finish what is being played in other tabs first."
+          action={{ label: 'Change to it now', onPress: update }}
         />
       ) : null}
       {settingsProblem ? (
@@ -94,6 +103,8 @@ export function ErrorBoundary({ error, retry }: ErrorBoundaryProps) {
     <Screen title="This page broke">
       <Body>{`Nothing in your log has been lost. The fault was: ${error.message}`}</Body>
       <Button look="strong" label="Try again" onPress={() => void retry()} />
+      <Button label="Load the page anew" onPress={() => window.location.reload()} />
+      <Button label="To Today" onPress={() => window.location.assign('/')} />
     </Screen>
   );
 }

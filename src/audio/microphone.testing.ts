@@ -6,16 +6,32 @@ export interface FakeMicrophone {
   refused: Error | null;
   /** It goes away while it is used. */
   unplug: () => void;
+  /** The device is switched off while it is used; it hears nothing while `muted`. */
+  mute: () => void;
+  muted: boolean;
   stopped: boolean;
 }
 
 export function installMicrophone(): FakeMicrophone {
-  const fake: FakeMicrophone = { settings: {}, refused: null, unplug: () => undefined, stopped: false };
+  const fake: FakeMicrophone = {
+    settings: {},
+    refused: null,
+    unplug: () => undefined,
+    mute: () => undefined,
+    muted: false,
+    stopped: false,
+  };
   const track = {
     label: 'Stand microphone',
     getSettings: () => fake.settings,
     stop: () => (fake.stopped = true),
-    addEventListener: (_: string, listener: () => void) => (fake.unplug = listener),
+    get muted() {
+      return fake.muted;
+    },
+    addEventListener: (event: 'ended' | 'mute', listener: () => void) => {
+      if (event === 'ended') fake.unplug = listener;
+      else fake.mute = listener;
+    },
   };
   const stream = { getAudioTracks: () => [track], getTracks: () => [track] };
   Object.defineProperty(navigator, 'mediaDevices', {

@@ -1,6 +1,7 @@
 import type { Conditions } from '@/core/take';
 import { SourceProblem, type SoundSource } from './source';
 
+const MUTED_MS = 400;
 const ASKED_OFF = { echoCancellation: false, noiseSuppression: false, autoGainControl: false } as const;
 
 /** Opens the microphone with all processing off, and reads back what the device really does. */
@@ -30,6 +31,13 @@ export async function openMicrophone(): Promise<SoundSource> {
       track.addEventListener('ended', () =>
         listener('The microphone went away; what was heard until then is kept.'),
       );
+      // Some devices are mute for a moment while they wake; one that stays so hears nothing.
+      track.addEventListener('mute', () => {
+        setTimeout(() => {
+          if (track.muted)
+            listener('The microphone was muted; what was heard until then is kept. Switch it on to go on.');
+        }, MUTED_MS);
+      });
     },
     close() {
       node?.disconnect();

@@ -43,6 +43,7 @@ jest.mock('@/worker', () => ({
 let microphone: FakeMicrophone;
 const results: { result: Result; name: string }[] = [];
 const problems: string[] = [];
+const stops: string[] = [];
 const score = scoreOfFamily('octave-slurs', 'flute', { tempo: 60 });
 const options = (change: Partial<SessionOptions> = {}): SessionOptions => ({
   score,
@@ -62,6 +63,7 @@ const options = (change: Partial<SessionOptions> = {}): SessionOptions => ({
   onSound: () => undefined,
   onResult: (result, source) => results.push({ result, name: source.name }),
   onProblem: (problem) => problems.push(problem),
+  onStopped: (reason) => stops.push(reason),
   ...change,
 });
 
@@ -87,6 +89,7 @@ beforeEach(() => {
   });
   results.length = 0;
   problems.length = 0;
+  stops.length = 0;
 });
 afterEach(() => {
   session?.cancel();
@@ -166,16 +169,53 @@ describe('a session with a microphone', () => {
     expect(mockWorker.clicks).toHaveLength(before);
   });
 
-  it('ends when the microphone goes away, with what was heard', async () => {
+  it('says when the microphone goes away or is muted, and is then finished with what was heard', async () => {
     await start();
     microphone.unplug();
-    expect(mockWorker.finished[0]).toMatch(/went away/);
+    expect(stops[0]).toMatch(/went away/);
+    session!.finish(stops[0]);
     mockWorker.handlers!.onResult({ floorDb: -70 } as Result);
     expect(results).toEqual([{ result: { floorDb: -70 }, name: 'Stand microphone' }]);
     expect(FakeContext.last.closed).toBe(true);
     expect(mockWorker.closed).toBe(true);
     session!.finish();
     expect(mockWorker.finished).toHaveLength(1);
+
+    stops.length = 0;
+    await start();
+    microphone.mute();
+    jest.advanceTimersByTime(450);
+    expect(stops).toEqual([]);
+    microphone.muted = true;
+    microphone.mute();
+    FakeContext.last.currentTime += 0.4;
+    jest.advanceTimersByTime(450);
+    expect(stops[0]).toMatch(/muted/);
+  });
+
+  it('says once when the device takes the sound away, or lets its clock stand still', async () => {
+    await start();
+    FakeContext.last.suspendedByDevice();
+    FakeContext.last.suspendedByDevice();
+    expect(stops).toHaveLength(1);
+
+    stops.length = 0;
+    await start();
+    for (let i = 0; i < 10; i++) {
+      FakeContext.last.currentTime += 0.25;
+      jest.advanceTimersByTime(250);
+    }
+    expect(stops).toEqual([]);
+    jest.advanceTimersByTime(1000);
+    expect(stops[0]).toMatch(/was stopped/);
+  });
+
+  it('that was ended by the player does not call it a stop', async () => {
+    await start();
+    session!.cancel();
+    FakeContext.last.suspendedByDevice();
+    jest.advanceTimersByTime(5000);
+    expect(stops).toEqual([]);
   });
 
   it('gives everything back when the analysis fails', async () => {

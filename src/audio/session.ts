@@ -13,6 +13,7 @@ import { openRecording } from './recording';
 import { silentSource } from './silent';
 import { openSimulatedPlayer } from './simulated';
 import type { SoundSource } from './source';
+import { SOUND_STOPPED, watchSound } from './watchSound';
 
 /** Where the sound of a take is to come from. */
 export type SourceChoice =
@@ -67,6 +68,8 @@ export interface SessionOptions {
   /** The take is over and measured. */
   readonly onResult: (result: Result, source: SoundSource, sampleRate: number) => void;
   readonly onProblem: (problem: string) => void;
+  /** The sound stopped without having been asked to. The session listens to nothing any more, and is to be finished or cancelled. */
+  readonly onStopped: (reason: string) => void;
 }
 
 /** What has to be kept beside the sound, so that it can be measured later. */
@@ -93,6 +96,8 @@ export class Session {
   private readonly clicks: Click[] = [];
   private silent: Click[] = [];
   private audible = true;
+  private hasStopped = false;
+  private unwatch: () => void = () => undefined;
   private request: TakeRequestMessage;
 
   private constructor(
@@ -143,7 +148,8 @@ export class Session {
     });
     capture.port.postMessage({ out: samples.port1 }, [samples.port1]);
     if (options.drone) this.drone = new Drone(context, { ...options.drone, outputs: this.outputs() });
-    source.onEnd((interruption) => this.finish(interruption));
+    source.onEnd((reason) => (reason === null ? this.finish() : this.stopped(reason)));
+    this.unwatch = watchSound(context, () => this.stopped(SOUND_STOPPED));
     if (options.metronome && source.followsBeat) {
       if (options.waits) source.start(context, capture, null);
       else source.start(context, capture, this.beginBeat());
@@ -291,9 +297,16 @@ export class Session {
     return outputs;
   }
 
+  private stopped(reason: string): void {
+    if (this.closed || this.hasStopped) return;
+    this.hasStopped = true;
+    this.options.onStopped(reason);
+  }
+
   private close(): void {
     if (this.closed) return;
     this.closed = true;
+    this.unwatch();
     this.metronome?.stop();
     this.drone?.stop();
     this.source.close();

@@ -13,7 +13,7 @@ export interface SoundSource {
    * @param firstBeat audio-clock time of the first beat of the music, null without one.
    */
   start(context: AudioContext, destination: AudioNode, firstBeat: number | null): void;
-  /** Called when the source goes away by itself (unplugged), or ends (a recording). */
+  /** Called when the source goes away by itself (unplugged, muted), with words for the player; or with null when it is over (a recording). */
   onEnd(listener: (interruption: string | null) => void): void;
   close(): void;
 }

@@ -71,8 +71,21 @@ export class FakeContext {
   readonly destination = new FakeNode();
   readonly audioWorklet = { addModule: () => Promise.resolve() };
   closed = false;
+  state: AudioContextState = 'running';
+  private changed: (() => void) | null = null;
   constructor() {
     FakeContext.last = this;
+  }
+  addEventListener(_: 'statechange', listener: () => void): void {
+    this.changed = listener;
+  }
+  removeEventListener(): void {
+    this.changed = null;
+  }
+  /** The device takes the sound away. */
+  suspendedByDevice(): void {
+    this.state = 'suspended';
+    this.changed?.();
   }
   resume(): Promise<void> {
     return Promise.resolve();

@@ -1,4 +1,3 @@
-import { toByteArray } from 'base64-js';
 import * as z from 'zod';
 import { entrySchema, packedCellsSchema } from '@/core/ledger';
 import { removeAudio, writeAudio } from './audioChunks';
@@ -10,7 +9,7 @@ import type { Storage } from './storage';
 
 /** The demo store as the server sends it: takes as they are stored, each with its row and cells. */
 export const demoSchema = z.object({
-  schema: z.literal('gold-reed/demo@2'),
+  schema: z.literal('gold-reed/demo@3'),
   /** Changes whenever the demo does, so that a browser knows whether it has this one. */
   edition: z.string(),
   story: z.string(),
@@ -19,8 +18,6 @@ export const demoSchema = z.object({
       stored: z.object({ take: z.string(), trace: z.string() }),
       entry: entrySchema,
       cells: packedCellsSchema,
-      /** 16-bit samples in base64. */
-      audio: z.string().nullable(),
     }),
   ),
 });
@@ -31,12 +28,14 @@ const isOfDemo = (id: string) => id.startsWith('demo-');
 
 /** Brings the demo store up to the served edition; the player's changes to an edition stay until the next. */
 export async function loadDemo(storage: Storage, name: string): Promise<void> {
-  const response = await fetch('/api/demo');
-  if (!response.ok) return;
+  const response = await fetch('/api/demo').catch(() => null);
+  if (!response?.ok) {
+    // Where there is no network, what was brought before is there.
+    if ((await storage.getItem(EDITION)) !== null) return;
+    throw new Error('the demo could not be fetched');
+  }
   const { edition, takes } = demoSchema.parse(await response.json());
   if ((await storage.getItem(EDITION)) === edition) return;
-  for (const { entry, audio } of takes)
-    if (audio !== null) await writeAudio(storage, entry.id, samplesOf(audio));
   await exclusively(name, async () => {
     const { entries } = await readEntries(storage, Infinity);
     const desk = await readDesk(storage);
@@ -66,7 +65,11 @@ async function removeEarlier(storage: Storage, now: ReadonlySet<string>): Promis
   await storage.removeMany(old.flatMap((id) => [TAKE + id, TRACE + id]));
 }
 
-function samplesOf(base64: string): Int16Array {
-  const bytes = toByteArray(base64);
-  return new Int16Array(bytes.buffer, bytes.byteOffset, bytes.byteLength >> 1);
+/** The sound of a demo take: fetched when it is first listened to, and kept. */
+export async function fetchDemoSound(storage: Storage, id: string): Promise<Int16Array | null> {
+  const response = await fetch(`/api/demo/sound/${encodeURIComponent(id)}`);
+  if (!response.ok) return null;
+  const samples = new Int16Array(await response.arrayBuffer());
+  await writeAudio(storage, id, samples);
+  return samples;
 }

@@ -29,7 +29,7 @@ let tab: Promise<Tab> | null = null;
 /** Opens the player's log, or the demo's where the server offers one and the player has not left it. */
 export async function openHome(): Promise<Home> {
   const shell = createAsyncStorage('gold-reed-shell');
-  const demoOffered = await offersDemo();
+  const demoOffered = await offersDemo(shell);
   const chosen = await shell.getItem(CHOICE);
   const whose: Whose = demoOffered && chosen !== 'mine' ? 'demo' : 'mine';
   const name = NAMES[whose];
@@ -52,12 +52,16 @@ export async function chooseHome(whose: Whose): Promise<void> {
   await createAsyncStorage('gold-reed-shell').setItem(CHOICE, whose);
 }
 
-async function offersDemo(): Promise<boolean> {
+const OFFERED = 'demo-offered';
+
+/** Where there is no network, what was so when there was. */
+async function offersDemo(shell: Storage): Promise<boolean> {
   try {
     const health = healthSchema.safeParse(await (await fetch('/api/health')).json());
-    return health.success && health.data.demo;
+    const offered = health.success && health.data.demo;
+    await shell.setItem(OFFERED, String(offered));
+    return offered;
   } catch {
-    // Without a server (a copy on a shelf, no network) there is the player's own log.
-    return false;
+    return (await shell.getItem(OFFERED)) === 'true';
   }
 }

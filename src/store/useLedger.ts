@@ -1,6 +1,7 @@
 import useSWR from 'swr';
 import type { Entry, PackedCells } from '@/core/ledger';
 import type { Take } from '@/core/take';
+import { fetchDemoSound } from './demo';
 import type { Binned } from './desk';
 import type { Kept, StorageUse } from './ledgerStore';
 import { changed, data, home, LOCAL } from './opened';
@@ -110,5 +111,7 @@ export async function undeleteTake(id: string): Promise<boolean> {
 }
 
 export async function loadAudio(id: string): Promise<Int16Array | null> {
-  return (await home()).store.readAudio(id);
+  const { store, storage, whose } = await home();
+  const kept = await store.readAudio(id);
+  return kept ?? (whose === 'demo' ? fetchDemoSound(storage, id) : null);
 }

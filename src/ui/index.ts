@@ -14,6 +14,7 @@ export { Body, Heading, Soft, Title } from './text';
 export { fonts, PaletteProvider, stage, usePalette, useShape, useThemePalette, type Palette } from './theme';
 export type { ThreadPoint } from './thread/painter';
 export { ThreadStage, type ThreadHandle } from './thread/ThreadStage';
+export { useUpdate } from './updates';
 export { radioGroupProps, radioProps } from './radios';
 export { RowLink } from './rowLink';
 export { askForFile, askForFiles, download } from './files';

@@ -1,3 +1,4 @@
+import './withoutEval';
 import { fromInt16 } from '@/core/base';
 import { heardIn, perform, rooms } from '@/core/lab';
 import { digestOf } from '@/core/ledger';

@@ -271,7 +271,7 @@ describe('an interruption', () => {
   it('by a reload is gone on with from the breath it was in', async () => {
     const score = slurs();
     const second = groupsOf(score, flute).find((group) => group.phrase === 1)!;
-    const stretch = { beat: 0, place: second.index + 1 } as Running['stretches'][number];
+    const stretch = { beat: 0, place: second.index + 1, heard: null } as Running['stretches'][number];
     stand(score, {}, { startedAt: '', score, stretches: [stretch] });
     expect(state()).toMatchObject({ phase: 'paused', word: 'interrupted', group: second.index });
     engine.start();

@@ -29,6 +29,7 @@ export interface StandOptions {
 }
 
 const WORD_MS = 220;
+const PAGE_CLOSED = 'The page was closed while this was played; it was gone on with later.';
 const RECORDING_GONE =
   'The recording has to be chosen again after a reload: go back to the exercise and choose it.';
 
@@ -87,7 +88,8 @@ export class StandEngine {
       listening: false,
       after: 'finish',
       heard: !this.stretches.isEmpty,
-      interruption: null,
+      interruption: interruptionOf(running),
+      stopped: null,
     };
     document.addEventListener('visibilitychange', this.onVisibility);
   }
@@ -236,6 +238,7 @@ export class StandEngine {
         this.session = null;
         this.tell({ type: 'failed', problem });
       },
+      onStopped: (reason) => this.tell({ type: 'sound-stopped', reason }),
       onResult: (result, from, sampleRate) => {
         this.stretches.finish(result, from, sampleRate, this.following.fromBeat, this.model.group);
         this.following.end();
@@ -307,6 +310,12 @@ export class StandEngine {
 
   private readonly onVisibility = (): void =>
     this.tell({ type: document.hidden ? 'page-hidden' : 'page-shown' });
+}
+
+/** What cut short a block that is gone on with. */
+function interruptionOf(running: Running | null): string | null {
+  const cut = running?.stretches.findLast(({ heard }) => heard === null || heard.interruption !== null);
+  return cut ? (cut.heard?.interruption ?? PAGE_CLOSED) : null;
 }
 
 const wordsOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));

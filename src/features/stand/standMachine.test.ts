@@ -16,6 +16,7 @@ const model = (part: Partial<StandModel> = {}): StandModel => ({
   after: 'finish',
   heard: false,
   interruption: null,
+  stopped: null,
   ...part,
 });
 const world = (part: Partial<StandWorld> = {}): StandWorld => ({
@@ -117,5 +118,42 @@ describe('the stand', () => {
         expect(now.page).toBe(Math.floor(now.group / 4));
       }),
     );
+  });
+});
+
+describe('the sound stops by itself', () => {
+  const playing = model({ phase: 'playing', listening: true, heard: true, group: 6, word: 'true', hint: '' });
+  const reason = 'A call took the sound.';
+
+  it('what was heard is measured up to there, the player is told, and it goes on from that breath', () => {
+    const [ending, finish] = standStep(playing, { type: 'sound-stopped', reason }, world());
+    expect(finish).toEqual([{ do: 'finish', interruption: reason }]);
+    expect(ending).toMatchObject({ phase: 'measuring', problem: reason });
+    const [again, open] = standStep(ending, { type: 'measured', interruption: reason }, world());
+    expect(open).toEqual([{ do: 'open', group: 4, waits: true }]);
+    expect(again).toMatchObject({ phase: 'opening', problem: reason, interruption: reason });
+    const [waiting] = standStep(again, { type: 'opened', waiting: true }, world());
+    expect(waiting.problem).toBe(reason);
+    const [on] = standStep(
+      waiting,
+      { type: 'said', word: 'true', hint: '', phase: 'playing', beat: 0 },
+      world(),
+    );
+    expect(on).toMatchObject({ problem: null, stopped: null, interruption: reason });
+  });
+
+  it('a device that does not give it back leaves what was heard, to be gone on with or finished', () => {
+    const [ending] = standStep(playing, { type: 'sound-stopped', reason }, world());
+    const [again] = standStep(ending, { type: 'measured', interruption: reason }, world());
+    const [failed] = standStep(again, { type: 'failed', problem: 'still held' }, world());
+    expect(failed).toMatchObject({ phase: 'paused', problem: 'still held', heard: true });
+    expect(standStep(failed, { type: 'stop' }, world())[1]).toEqual([{ do: 'store' }]);
+  });
+
+  it('before a note was heard nothing is kept, and the stand says why', () => {
+    const waiting = model({ phase: 'waiting', listening: true });
+    const [next, done] = standStep(waiting, { type: 'sound-stopped', reason }, world());
+    expect(next).toMatchObject({ phase: 'ready', problem: reason, listening: false });
+    expect(done).toEqual([{ do: 'drop' }, { do: 'clear-running' }]);
   });
 });

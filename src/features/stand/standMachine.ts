@@ -9,6 +9,8 @@ export interface StandModel extends StandState {
   /** Something has been heard and is kept. */
   readonly heard: boolean;
   readonly interruption: string | null;
+  /** Why the sound stopped; null: it goes on, or was never stopped. */
+  readonly stopped: string | null;
 }
 
 /** What happens to the stand: by the player, by the session, by the music, by the page. */
@@ -19,6 +21,8 @@ export type StandEvent =
   | { readonly type: 'drone'; readonly sounding: boolean }
   | { readonly type: 'opened'; readonly waiting: boolean }
   | { readonly type: 'failed'; readonly problem: string }
+  /** The sound stopped without having been asked to. */
+  | { readonly type: 'sound-stopped'; readonly reason: string }
   | { readonly type: 'moved'; readonly group: number }
   | {
       readonly type: 'said';
@@ -124,11 +128,20 @@ export function standStep(model: StandModel, event: StandEvent, world: StandWorl
         },
         [],
       ];
+    case 'sound-stopped': {
+      const { reason } = event;
+      if (!listening) return same;
+      if (phase === 'waiting' && !model.heard) {
+        const [next, effects] = given(model);
+        return [{ ...next, problem: reason }, effects];
+      }
+      return ending({ ...model, stopped: reason, interruption: reason, problem: reason }, 'pause', reason);
+    }
     case 'moved':
       return event.group === group ? same : [at(model, event.group, world), []];
     case 'said': {
       const { word, hint, beat } = event;
-      return [{ ...model, word, hint, beat, phase: event.phase }, []];
+      return [{ ...model, word, hint, beat, phase: event.phase, stopped: null, problem: null }, []];
     }
     case 'over':
       return ending(model, 'finish', null);
@@ -161,7 +174,7 @@ const at = (model: StandModel, group: number, world: StandWorld): StandModel => 
 const opening = (model: StandModel, { microphone }: StandWorld): StandModel => ({
   ...model,
   phase: 'opening',
-  problem: null,
+  problem: model.stopped,
   word: '…',
   hint: microphone ? 'opening the microphone' : 'getting ready',
 });
@@ -191,7 +204,7 @@ function measured(model: StandModel, world: StandWorld): StandStep {
   const paused: StandModel = {
     ...at(model, group, world),
     phase: 'paused',
-    word: 'paused',
+    word: model.stopped === null ? 'paused' : 'no sound',
     hint: world.microphone ? 'play, or press the pedal, to go on' : 'press the pedal, or Go on',
   };
   // Only a microphone can wait for a note; everything else goes on by a key.

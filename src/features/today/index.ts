@@ -1,1 +1,2 @@
+export { NotFoundScreen } from './NotFoundScreen';
 export { TodayScreen } from './TodayScreen';

@@ -1,0 +1,2 @@
+import './worker/withoutEval';
+import 'expo-router/entry';
