@@ -1,7 +1,10 @@
+import type { Outcome } from '@/core/base';
+import type { Score } from '@/core/music';
 import {
   replySchema,
   type DigestedTake,
   type DigestRequest,
+  type MusicRequest,
   type Reply,
   type Request,
   type Result,
@@ -82,6 +85,14 @@ export class AnalysisClient {
     return this.ask(
       (id) => ({ id, kind: 'simulate', ...request }),
       (reply) => (reply.kind === 'simulated' ? reply.audio : undefined),
+    );
+  }
+
+  /** Reads a file of music. */
+  readMusic(request: Omit<MusicRequest, 'kind' | 'id'>): Promise<Outcome<Score>> {
+    return this.ask(
+      (id) => ({ id, kind: 'read-music', ...request }),
+      (reply) => (reply.kind === 'music' ? reply.score : undefined),
     );
   }
 

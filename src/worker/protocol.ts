@@ -66,6 +66,14 @@ export const requestSchema = z.discriminatedUnion('kind', [
     leadSeconds: z.number(),
     tailSeconds: z.number(),
   }),
+  /** Reads a file of music. */
+  z.object({
+    ...call,
+    kind: z.literal('read-music'),
+    fileName: z.string(),
+    bytes: z.instanceof(Uint8Array),
+    instrument: instrumentSchema,
+  }),
   /** Reads stored takes of any version, and judges them. */
   z.object({
     ...call,
@@ -80,6 +88,7 @@ export const requestSchema = z.discriminatedUnion('kind', [
 export type Request = z.infer<typeof requestSchema>;
 export type ListenRequest = Extract<Request, { kind: 'listen' }>;
 export type MeasureRequest = Extract<Request, { kind: 'measure' }>;
+export type MusicRequest = Extract<Request, { kind: 'read-music' }>;
 export type DigestRequest = Extract<Request, { kind: 'digest' }>;
 export type SimulateRequest = Extract<Request, { kind: 'simulate' }>;
 
@@ -136,6 +145,14 @@ export const replySchema = z.discriminatedUnion('kind', [
   z.object({ ...call, kind: z.literal('sound'), audio: z.instanceof(Int16Array) }),
   z.object({ ...call, kind: z.literal('result'), result: resultSchema }),
   z.object({ ...call, kind: z.literal('simulated'), audio: z.instanceof(Float32Array) }),
+  z.object({
+    ...call,
+    kind: z.literal('music'),
+    score: z.discriminatedUnion('ok', [
+      z.object({ ok: z.literal(true), value: scoreSchema }),
+      z.object({ ok: z.literal(false), problem: z.string() }),
+    ]),
+  }),
   z.object({ ...call, kind: z.literal('digested'), takes: z.array(digestedSchema) }),
   z.object({ ...call, kind: z.literal('failed'), problem: z.string() }),
 ]);

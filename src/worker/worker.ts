@@ -2,6 +2,7 @@ import './withoutEval';
 import { fromInt16 } from '@/core/base';
 import { heardIn, perform, rooms } from '@/core/lab';
 import { digestOf } from '@/core/ledger';
+import { readMusicFile } from '@/core/music/files';
 import { storedOf, takeFromStored, TakeListener } from '@/core/take';
 import {
   requestSchema,
@@ -10,6 +11,7 @@ import {
   type DigestRequest,
   type ListenRequest,
   type MeasureRequest,
+  type MusicRequest,
   type Reply,
   type SimulateRequest,
 } from './protocol';
@@ -99,6 +101,10 @@ function digest({ id, takes, own, limits, naming }: DigestRequest): void {
   scope.postMessage({ id, kind: 'digested', takes: digested });
 }
 
+function readMusic({ id, fileName, bytes, instrument }: MusicRequest): void {
+  scope.postMessage({ id, kind: 'music', score: readMusicFile(fileName, bytes, instrument) });
+}
+
 function guarded(id: number, work: () => void): void {
   try {
     work();
@@ -121,5 +127,6 @@ scope.onmessage = ({ data, ports }) =>
     else if (request.kind === 'clicks') take?.addClicks(request.clicks);
     else if (request.kind === 'finish') finish(request.interruption);
     else if (request.kind === 'digest') digest(request);
+    else if (request.kind === 'read-music') readMusic(request);
     else simulate(request);
   });

@@ -1,3 +1,4 @@
+export { boundsProblem } from './bounds';
 export { CUES } from './cues';
 export { LEVELS, type Level } from './level';
 export type { Family, Purpose, Section } from './family';

@@ -1,7 +1,7 @@
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { excerpt, placesIn, type Place, type Score } from '@/core/music';
+import { boundsProblem, excerpt, placesIn, type Place, type Score } from '@/core/music';
 import { type Instrument } from '@/core/instruments';
 import { weakNotes } from '@/core/ledger';
 import { BeginButton, ListenPanel } from '@/features/library';
@@ -37,6 +37,14 @@ export function PieceScreen() {
     rememberRemoved(await removeMusic(piece.id));
     router.replace('/music');
   };
+  const bounds = boundsProblem(piece.score);
+  if (bounds !== null)
+    return (
+      <Screen title={piece.score.title}>
+        <Notice problem text={`This music cannot be shown: ${bounds}.`} />
+        <Button label="Remove it" onPress={() => void remove()} testID="remove" />
+      </Screen>
+    );
   return (
     <PieceView
       key={piece.id}

@@ -1,26 +1,36 @@
-import type { Score } from '@/core/music';
-import type { Instrument } from '@/core/instruments';
 import { failure, type Outcome } from '@/core/base';
-import { askForFile } from '@/ui';
+import type { Instrument } from '@/core/instruments';
+import type { Score } from '@/core/music';
+import { AnalysisClient } from '@/worker';
 
-const MOST_BYTES = 8_000_000;
+/** What is not read by then never will be. */
+const LONGEST_MS = 15_000;
 
-/** Asks for a MusicXML or MIDI file and reads it for an instrument; null when the player changes their mind. */
-export async function importMusic(
-  instrument: Instrument,
-): Promise<{ fileName: string; score: Outcome<Score> } | null> {
-  const file = await askForFile('.musicxml,.mxl,.xml,.mid,.midi');
-  if (!file) return null;
-  const { name } = file;
-  if (file.size > MOST_BYTES)
-    return {
-      fileName: name,
-      score: failure(`${name} is larger than ${MOST_BYTES / 1e6} MB; export one part only`),
-    };
-  const { fromMidi, readMusicXml } = await import('@/core/music/files');
-  const bytes = new Uint8Array(await file.arrayBuffer());
-  const score = /\.midi?$/i.test(name)
-    ? fromMidi(bytes, instrument, name.replace(/\.[^.]+$/, ''))
-    : readMusicXml(name, bytes, instrument);
-  return { fileName: name, score };
+/** A file that is being read. */
+export interface Reading {
+  readonly fileName: string;
+  readonly score: Promise<Outcome<Score>>;
+  /** Gives it up; `score` then says so. */
+  cancel(): void;
+}
+
+/** Reads a MusicXML or MIDI file for an instrument, in the worker: the page stays alive whatever is in it. */
+export function readMusic(file: File, instrument: Instrument): Reading {
+  const client = new AnalysisClient();
+  const { name: fileName } = file;
+  let giveUp: (problem: string) => void = () => undefined;
+  const givenUp = new Promise<Outcome<Score>>((done) => (giveUp = (problem) => done(failure(problem))));
+  const late = setTimeout(
+    () => giveUp('it took too long to read, far longer than music does; export it again, one part only'),
+    LONGEST_MS,
+  );
+  const read = file
+    .arrayBuffer()
+    .then((buffer) => client.readMusic({ fileName, bytes: new Uint8Array(buffer), instrument }))
+    .catch((): Outcome<Score> => failure('it could not be read; it may be damaged'));
+  const score = Promise.race([read, givenUp]).finally(() => {
+    clearTimeout(late);
+    client.close();
+  });
+  return { fileName, score, cancel: () => giveUp('was not brought in') };
 }

@@ -1,5 +1,6 @@
 export { fromMidi, toMidi } from './midi';
-export { fromMusicXml, readMusicXml } from './musicXmlIn';
+export { fromMusicXml } from './musicXmlIn';
+export { readMusicFile } from './reading';
 export { toMusicXml } from './musicXmlOut';
 export {
   offsetsOfScale,

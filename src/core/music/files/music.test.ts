@@ -7,7 +7,7 @@ import {
   fromMidi,
   fromMusicXml,
   readKeyboardMap,
-  readMusicXml,
+  readMusicFile,
   readScale,
   scaleHertz,
   toMidi,
@@ -139,7 +139,7 @@ describe('MusicXML', () => {
       ),
       'music.xml': strToU8(FOREIGN),
     });
-    expect(readMusicXml('air.mxl', zipped, named('bassoon'))).toMatchObject({ ok: true });
+    expect(readMusicFile('air.mxl', zipped, named('bassoon'))).toMatchObject({ ok: true });
   });
 
   it.each([
@@ -150,7 +150,7 @@ describe('MusicXML', () => {
   ])('that cannot be read is explained: %s', (text, words) => {
     const read = fromMusicXml(text, named('flute'));
     expect(read.ok ? '' : read.problem).toMatch(words);
-    expect(readMusicXml('x.mxl', strToU8(text), named('flute')).ok).toBe(false);
+    expect(readMusicFile('x.mxl', strToU8(text), named('flute')).ok).toBe(false);
   });
 });
 

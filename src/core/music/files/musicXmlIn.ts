@@ -1,4 +1,3 @@
-import { strFromU8, unzipSync } from 'fflate';
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import * as z from 'zod';
 import {
@@ -95,7 +94,11 @@ interface Reading {
 }
 
 /** Reads a .musicxml file's text for an instrument: its written notes are taken as they are written. */
-export function fromMusicXml(text: string, instrument: Instrument): Outcome<Score> {
+export function fromMusicXml(file: string, instrument: Instrument): Outcome<Score> {
+  if (/<!ENTITY/i.test(file))
+    return failure('the file defines entities of its own, which music does not need');
+  // What kind of file it says it is, and where that is described, is never looked up.
+  const text = file.replace(/<!DOCTYPE[^>[]*(\[[^\]]*\])?[^>]*>/i, '');
   const valid = XMLValidator.validate(text);
   if (valid !== true)
     return failure(`the file is not well-formed XML (line ${valid.err.line}): ${valid.err.msg}`);
@@ -143,28 +146,18 @@ export function fromMusicXml(text: string, instrument: Instrument): Outcome<Scor
     ...(own && extras),
     notes: own ? withPurposes(reading.notes, purposes) : markedFor(reading.notes, instrument),
   });
-  if (!score.success) {
-    const [issue] = score.error.issues;
-    return failure(`${issue?.path.join('.') ?? 'music'}: ${issue?.message ?? 'cannot be read'}`);
-  }
-  return success(score.data);
+  return score.success ? success(score.data) : failure(whatIsWrong(score.error, reading.notes));
 }
 
-/** Reads a file by its name: .mxl is unpacked first. */
-export function readMusicXml(name: string, bytes: Uint8Array, instrument: Instrument): Outcome<Score> {
-  if (!/\.mxl$/i.test(name)) return fromMusicXml(strFromU8(bytes), instrument);
-  try {
-    const files = unzipSync(bytes);
-    const container = files['META-INF/container.xml'];
-    const named = container && /full-path="([^"]+)"/.exec(strFromU8(container))?.[1];
-    const inside =
-      named ??
-      Object.keys(files).find((path) => /\.(musicxml|xml)$/i.test(path) && !path.startsWith('META-INF'));
-    const music = inside === undefined ? undefined : files[inside];
-    return music ? fromMusicXml(strFromU8(music), instrument) : failure(`${name} holds no music`);
-  } catch {
-    return failure(`${name} is no .mxl file: it cannot be unpacked`);
-  }
+/** Which note it is, in words. */
+function whatIsWrong({ issues }: z.ZodError, notes: readonly ScoreNote[]): string {
+  const [part, index, field] = issues[0]?.path ?? [];
+  if (part !== 'notes' || typeof index !== 'number') return 'the file holds music that cannot be read';
+  const beat = notes[index]?.startBeat;
+  const where = `note ${index + 1}${Number.isFinite(beat) ? `, at beat ${Math.round(beat! + 1)}` : ''}`;
+  return field === 'written'
+    ? `${where}, has a pitch that no instrument has`
+    : `${where}, has a length or a place that cannot be`;
 }
 
 const purposesSchema = z.array(scoreNoteSchema.pick({ role: true, open: true, company: true }));

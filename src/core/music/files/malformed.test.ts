@@ -1,0 +1,141 @@
+import { strToU8, zipSync } from 'fflate';
+import { Random } from '@/core/base';
+import { encodeWav, readWavLayout } from '@/core/formats';
+import { findInstrument } from '@/core/instruments';
+import { scoreOfFamily } from '@/core/music/scores.testing';
+import { readKeyboardMap, readMusicFile, readScale, toMidi, toMusicXml } from '.';
+
+const flute = findInstrument('flute')!;
+const score = scoreOfFamily('octave-slurs', 'flute', { range: { low: 64, high: 66 } });
+const xml = toMusicXml(score, flute);
+const midi = toMidi(score, flute);
+const problemOf = (name: string, bytes: Uint8Array) => {
+  const read = readMusicFile(name, bytes, flute);
+  if (read.ok) throw new Error('it was read');
+  return read.problem;
+};
+
+/** A file of one track: these events, then its end. */
+function midiFile(...events: number[]): Uint8Array {
+  const track = [...events, 0, 0xff, 0x2f, 0];
+  const head = [...strToU8('MThd'), 0, 0, 0, 6, 0, 0, 0, 1, 0, 96];
+  return Uint8Array.from([...head, ...strToU8('MTrk'), 0, 0, 0, track.length, ...track]);
+}
+
+describe('a file that is no part', () => {
+  it('a note after 268 million ticks is refused, and says which bound it is beyond', () => {
+    const late = midiFile(0xff, 0xff, 0xff, 0x7f, 0x90, 60, 80, 96, 0x80, 60, 0);
+    expect(late.length).toBeLessThan(50);
+    expect(problemOf('late.mid', late)).toMatch(/beats long; 10800 is the most/);
+  });
+
+  it.each([
+    ['forward', xml.replace('</measure>', '<forward><duration>99999999999</duration></forward></measure>')],
+    ['duration', xml.replace(/<duration>\d+<\/duration>/, '<duration>1e15</duration>')],
+  ])('so is a long <%s>', (_, text) => {
+    expect(problemOf('long.musicxml', strToU8(text))).toMatch(/beats long/);
+  });
+
+  it('more notes than anyone plays', () => {
+    const many = midiFile(...Array.from({ length: 7000 }, () => [10, 0x90, 60, 80, 10, 0x80, 60, 0]).flat());
+    const length = many.length - 22;
+    many.set([length >>> 24, (length >>> 16) & 255, (length >>> 8) & 255, length & 255], 18);
+    expect(problemOf('many.mid', many)).toMatch(/7000 notes; 6000 is the most/);
+    expect(problemOf('huge.mid', new Uint8Array(700_000))).toMatch(/larger than 600 kB/);
+  });
+});
+
+describe('a file that is meant to harm', () => {
+  it('an archive that unpacks to far more than music is refused without unpacking it', () => {
+    const bomb = zipSync({
+      'META-INF/container.xml': strToU8('<container><rootfile full-path="a.xml"/></container>'),
+      'a.xml': new Uint8Array(30_000_000),
+    });
+    expect(bomb.length).toBeLessThan(200_000);
+    const began = performance.now();
+    expect(problemOf('bomb.mxl', bomb)).toMatch(/unpacks to more than/);
+    expect(performance.now() - began).toBeLessThan(500);
+  });
+
+  it.each([
+    [
+      'entities',
+      xml.replace('<score-partwise', '<!DOCTYPE x [<!ENTITY a "b">]><score-partwise'),
+      /entities of its own/,
+    ],
+    ['nesting', '<a>'.repeat(50_000) + '</a>'.repeat(50_000), /./],
+    ['an element named constructor', xml.replace('</work>', '</work><constructor/>'), /./],
+    [
+      'a note of no pitch',
+      xml.replace(/<octave>\d<\/octave>/, '<octave>900</octave>'),
+      /note 1.*pitch that no instrument has/,
+    ],
+  ])('%s', (_, text, words) => {
+    const read = readMusicFile('x.musicxml', strToU8(text), flute);
+    if (!read.ok) expect(read.problem).toMatch(words);
+    if (!read.ok) expect(read.problem).not.toMatch(/[{}[\]]|invalid_|expected|undefined|NaN/);
+  });
+});
+
+it('text in UTF-16 is read, whichever byte comes first, and a reference to a description elsewhere is no matter', () => {
+  const text = xml.replace(
+    '<score-partwise',
+    '<!DOCTYPE score-partwise PUBLIC "-//x//EN" "http://nowhere.example/x.dtd">\n<score-partwise',
+  );
+  for (const little of [true, false]) {
+    const bytes = new Uint8Array(2 + 2 * text.length);
+    const view = new DataView(bytes.buffer);
+    view.setUint16(0, 0xfeff, little);
+    for (let i = 0; i < text.length; i++) view.setUint16(2 + 2 * i, text.charCodeAt(i), little);
+    expect(readMusicFile('wide.musicxml', bytes, flute)).toMatchObject({
+      ok: true,
+      value: { title: score.title },
+    });
+  }
+});
+
+/** How many files are tried; `npm run trials` tries more. */
+const COUNT = Number(process.env['TRIALS'] ?? 400);
+
+/** A file with some of its bytes changed, left out, repeated or put in. */
+function broken(bytes: Uint8Array, random: Random): Uint8Array {
+  let out = [...bytes];
+  for (let i = 0; i <= 6 * random.next(); i++) {
+    const at = Math.floor(random.next() * out.length);
+    const length = Math.floor(random.next() * 40);
+    const kind = random.next();
+    if (kind < 0.3) out[at] = Math.floor(256 * random.next());
+    else if (kind < 0.5) out.splice(at, length);
+    else if (kind < 0.7) out.splice(at, 0, ...out.slice(at, at + length));
+    else if (kind < 0.9) out.splice(at, 0, ...Array.from({ length }, () => Math.floor(256 * random.next())));
+    else out = out.slice(0, at);
+  }
+  return Uint8Array.from(out);
+}
+
+it('broken files of every kind are answered in words, soon, and nothing escapes', () => {
+  const random = new Random(12);
+  const mxl = zipSync({
+    'META-INF/container.xml': strToU8('<container><rootfile full-path="a.xml"/></container>'),
+    'a.xml': strToU8(xml),
+  });
+  const scale = 'Meadow\n3\n200.0\n3/2\n2/1\n';
+  const map = '12\n0\n127\n60\n69\n440.0\n12\n0\n1\n2\n3\n4\n5\n6\n7\n8\n9\n10\n11\n';
+  const readers: readonly [string, Uint8Array, (bytes: Uint8Array) => { ok: boolean; problem?: string }][] = [
+    ['musicxml', strToU8(xml), (bytes) => readMusicFile('a.musicxml', bytes, flute)],
+    ['midi', midi, (bytes) => readMusicFile('a.mid', bytes, flute)],
+    ['mxl', mxl, (bytes) => readMusicFile('a.mxl', bytes, flute)],
+    ['scale', strToU8(scale), (bytes) => readScale(new TextDecoder().decode(bytes))],
+    ['mapping', strToU8(map), (bytes) => readKeyboardMap(new TextDecoder().decode(bytes))],
+    ['wav', encodeWav(new Int16Array(400), 8000), (bytes) => readWavLayout(bytes, bytes.length)],
+  ];
+  let slowest = 0;
+  for (let i = 0; i < COUNT; i++) {
+    const [, whole, read] = readers[i % readers.length]!;
+    const began = performance.now();
+    const answer = read(broken(whole, random));
+    slowest = Math.max(slowest, performance.now() - began);
+    if (!answer.ok) expect(answer.problem).toMatch(/[a-z]{3}/);
+  }
+  expect(slowest).toBeLessThan(2000);
+});
