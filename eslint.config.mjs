@@ -102,6 +102,7 @@ export default tseslint.config(
                 '@/audio/*',
                 '@/worker/*',
                 '@/store/*',
+                '!@/store/*.testing',
                 '@/ui/*',
                 '!@/ui/charts',
                 '@/ui/charts/*',

@@ -1,4 +1,4 @@
-import type { CDPSession } from 'playwright-core';
+import type { CDPSession, Page } from 'playwright-core';
 import { chooseInstrument, openPage, startServer } from '../e2e/browser';
 
 const TAKES = [
@@ -24,6 +24,9 @@ async function heap(session: CDPSession): Promise<number> {
   const { usedSize } = await session.send('Runtime.getHeapUsage');
   return usedSize / 1e6;
 }
+
+/** What a page holds once what nobody needs has been thrown away, MB. */
+export const heapOf = async (page: Page): Promise<number> => heap(await page.context().newCDPSession(page));
 
 /** Long tones of the simulated player on the stand, one after the other in one page. */
 export async function liveTable() {

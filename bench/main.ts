@@ -2,6 +2,7 @@ import { existsSync } from 'node:fs';
 import { eventTable, falseEvents } from './events';
 import { familyFigures } from './figures';
 import { judgedFamilies, verdictSpeed } from './judging';
+import { ledgerTable } from './ledger';
 import { liveTable, stripScroll } from './live';
 import { motionErrors } from './motion';
 import { recordedScales, SOUND_FONT } from './recorded';
@@ -56,6 +57,10 @@ const PARTS: Readonly<Record<string, () => void | Promise<void>>> = {
   rooms() {
     console.log('The ear in rooms');
     roomTables(full);
+  },
+  async ledger() {
+    console.log('Pages and Keep as the log grows, in Chromium');
+    console.table(await ledgerTable([30, 3000, 10_000]));
   },
   verdict() {
     console.log('From the last note of a three-minute take to its verdict');

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { ensureBuild, ensureChromium, ensureModules, root, run } from './ensure.mjs';
 
 ensureModules();
-if (process.argv.some((each) => each === '--live' || each === 'live')) {
+if (process.argv.some((each) => ['--live', 'live', 'ledger'].includes(each))) {
   ensureChromium();
   ensureBuild();
 }

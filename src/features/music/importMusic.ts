@@ -11,7 +11,7 @@ export interface Reading {
   readonly fileName: string;
   readonly score: Promise<Outcome<Score>>;
   /** Gives it up; `score` then says so. */
-  cancel(): void;
+  readonly cancel: () => void;
 }
 
 /** Reads a MusicXML or MIDI file for an instrument, in the worker: the page stays alive whatever is in it. */

@@ -75,7 +75,7 @@ function LastTime({ entry }: { entry: Entry }) {
   const router = useRouter();
   const { data: take } = useTake(entry.id);
   return (
-    <View style={{ gap: 8 }}>
+    <View style={{ gap: 8 }} testID="last-time">
       <Soft>{`Last time · ${agoText(new Date(entry.createdAt), new Date())}`}</Soft>
       {take ? <Said take={take} /> : <Heading>{entry.headline}</Heading>}
       <Button look="quiet" label="Open that take" onPress={() => router.push(`/log/${entry.id}`)} />
