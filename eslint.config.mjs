@@ -96,6 +96,7 @@ export default tseslint.config(
                 '@/core/*/*',
                 '!@/core/hearing/*',
                 '!@/core/music/files',
+                '!@/core/formats/archive',
                 '!@/core/verdict/coach',
                 '@/core/{hearing,verdict}/*/*',
                 '!@/core/**/*.testing',

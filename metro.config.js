@@ -1,3 +1,4 @@
+const path = require('node:path');
 const { getDefaultConfig } = require('expo/metro-config');
 
 const config = getDefaultConfig(__dirname);
@@ -20,7 +21,11 @@ const UNUSED = [
   { from: ZOD, names: /(compile|from-json-schema|json-schema-processors|json-schema-generator)\.js$/ },
 ];
 
+/** The form that packs with the browser's own means: the usual one brings a compiled module that the page's policy forbids. */
+const ZIP = path.join(__dirname, 'node_modules/@zip.js/zip.js/index-native.cjs');
+
 config.resolver.resolveRequest = (context, name, platform) => {
+  if (name === '@zip.js/zip.js') return { type: 'sourceFile', filePath: ZIP };
   const origin = context.originModulePath;
   if (name === '../locales/index.js' && ZOD.test(origin))
     return context.resolveRequest(context, '../locales/en.js', platform);

@@ -1,3 +1,6 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import type { Page } from 'playwright-core';
 import { duringBlock, measured, serving } from './browser';
 
@@ -115,5 +118,54 @@ test('a call in the middle of a take is told within a second, and what it took i
   await page.getByRole('button', { name: 'Finish' }).click();
   await measured(page);
   await expect(page.locator('body').innerText()).resolves.toMatch(/was stopped/);
+  expect(app.complaints).toEqual([]);
+});
+
+test('a log is exported, lost, brought in again, and that is undone; what is no archive changes nothing', async () => {
+  const page = await app.open();
+  await playLongTone(page);
+  await keepWith(page, 'to be exported');
+  const id = page.url().split('/').pop();
+  await page.goto(`${app.url}/bench`);
+  const [saved] = await Promise.all([page.waitForEvent('download'), page.getByTestId('export').click()]);
+  const file = join(mkdtempSync(join(tmpdir(), 'gold-reed-archive-')), 'log.zip');
+  await saved.saveAs(file);
+  await page.getByText('Last exported').waitFor();
+
+  await page.goto(`${app.url}/log/${id}`);
+  await page.getByTestId('delete').click();
+  await page.getByText('lies in the bin').waitFor();
+  await page.goto(`${app.url}/bench`);
+  const choose = async (path: string) => {
+    const [chooser] = await Promise.all([
+      page.waitForEvent('filechooser'),
+      page.getByTestId('import-archive').click(),
+    ]);
+    await chooser.setFiles(path);
+  };
+  const other = join(mkdtempSync(join(tmpdir(), 'gold-reed-archive-')), 'other.zip');
+  writeFileSync(other, 'hello');
+  await choose(other);
+  await expect(page.getByTestId('archive-said').innerText()).resolves.toMatch(
+    /other.zip: this is no archive of Gold Reed/,
+  );
+  await choose(file);
+  await expect(page.getByTestId('asked').innerText()).resolves.toMatch(
+    /1 take \(1 with sound\).*1 take of them is not here yet/,
+  );
+  await page.getByTestId('merge').click();
+  await expect(page.getByTestId('imported').innerText()).resolves.toMatch(/1 take brought in/);
+  await page.goto(`${app.url}/log/${id}`);
+  await expect(page.getByTestId('remark').innerText()).resolves.toBe('to be exported');
+  await page.getByTestId('hear').click();
+  await page.getByText('Stop listening').waitFor();
+
+  await page.goto(`${app.url}/bench`);
+  await choose(file);
+  await page.getByTestId('replace').click();
+  await page.getByTestId('imported').getByRole('button', { name: 'Undo' }).click();
+  await page.getByText('As it was before').waitFor();
+  await page.getByRole('link', { name: 'Log' }).click();
+  await page.getByText('1 take', { exact: true }).waitFor();
   expect(app.complaints).toEqual([]);
 });

@@ -10,8 +10,8 @@ const binnedSchema = z.object({
   id: z.string(),
   /** ISO 8601. */
   deletedAt: z.string(),
-  /** Taken out of the log, not wanted when it was played, or passed over for another playing. */
-  why: z.enum(['deleted', 'discarded', 'again']),
+  /** Taken out of the log, not wanted when it was played, passed over for another playing, or moved by an import or its undoing. */
+  why: z.enum(['deleted', 'discarded', 'again', 'import']),
   title: z.string(),
   instrumentName: z.string(),
   playedAt: z.string(),

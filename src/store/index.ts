@@ -17,6 +17,8 @@ export {
   useBlock,
   useRunning,
 } from './useDesk';
+export type { Imported, Preview } from './archiveIn';
+export { exportLog, exportTable, lookInto, takeBack, type LookedInto, type Work } from './useArchive';
 export { useHome } from './useHome';
 export {
   changeDraft,

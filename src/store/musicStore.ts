@@ -4,7 +4,7 @@ import { scoreSchema, type Score } from '@/core/music';
 import { newId } from './newId';
 import type { Storage } from './storage';
 
-const KEY = 'music';
+export const MUSIC_KEY = 'music';
 
 const pieceSchema = z.object({
   id: z.string(),
@@ -26,7 +26,7 @@ const musicKind: RecordKind<z.infer<typeof musicSchema>> = {
 
 /** The player's own music, newest first. What cannot be read is left as it lies, and reported. */
 export async function readMusic(storage: Storage): Promise<Piece[]> {
-  const text = await storage.getItem(KEY);
+  const text = await storage.getItem(MUSIC_KEY);
   if (text === null) return [];
   const read = readRecord(musicKind, text);
   if (!read.ok) throw new Error(read.problem);
@@ -34,7 +34,7 @@ export async function readMusic(storage: Storage): Promise<Piece[]> {
 }
 
 async function write(storage: Storage, pieces: Piece[]): Promise<void> {
-  await storage.setItem(KEY, JSON.stringify({ version: 1, pieces }));
+  await storage.setItem(MUSIC_KEY, JSON.stringify({ version: 1, pieces }));
 }
 
 export async function addPiece(storage: Storage, fileName: string, score: Score, now: Date): Promise<Piece> {
@@ -55,4 +55,27 @@ export async function removePiece(storage: Storage, id: string): Promise<Piece |
 /** Puts a removed piece back. */
 export async function restorePiece(storage: Storage, piece: Piece): Promise<void> {
   await write(storage, [piece, ...(await readMusic(storage)).filter((each) => each.id !== piece.id)]);
+}
+
+/** Pieces in a stored text of somewhere else; none where it cannot be read. */
+export function musicIn(text: string): Piece[] {
+  const read = readRecord(musicKind, text);
+  return read.ok ? read.value.pieces : [];
+}
+
+/** Adds pieces that are not here. @returns the ids of those. */
+export async function addMissingPieces(storage: Storage, pieces: readonly Piece[]): Promise<string[]> {
+  const here = await readMusic(storage);
+  const known = new Set(here.map(({ id }) => id));
+  const missing = pieces.filter(({ id }) => !known.has(id));
+  if (missing.length > 0) await write(storage, [...missing, ...here]);
+  return missing.map(({ id }) => id);
+}
+
+export async function removePieces(storage: Storage, ids: readonly string[]): Promise<void> {
+  const gone = new Set(ids);
+  await write(
+    storage,
+    (await readMusic(storage)).filter(({ id }) => !gone.has(id)),
+  );
 }

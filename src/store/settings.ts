@@ -8,7 +8,7 @@ import { offsetsOf, temperaments, type Offsets } from '@/core/tuning';
 import { exclusively } from './exclusively';
 import type { Storage } from './storage';
 
-export const SETTINGS_VERSION = 6;
+export const SETTINGS_VERSION = 7;
 
 export const settingsSchema = z.object({
   version: z.literal(SETTINGS_VERSION),
@@ -37,6 +37,10 @@ export const settingsSchema = z.object({
   setup: setupSchema,
   keepAudio: z.boolean(),
   audioQuotaMegabytes: z.number().min(10).max(2000),
+  /** How often the player wants to be reminded to export the log. */
+  exportEvery: z.enum(['never', 'sunday', 'month']),
+  /** ISO 8601; null: it never was. */
+  lastExportAt: z.string().nullable(),
   /** What is being played. */
   instrumentId: z.string(),
   level: z.enum(LEVELS),
@@ -77,6 +81,7 @@ export const settingsKind: RecordKind<Settings> = {
     3: (record) => ({ ...record, removedInstruments: [] }),
     4: (record) => ({ ...record, ownLimits: limitsInMilliseconds(record['ownLimits']) }),
     5: (record) => ({ ...record, simulatedIn: 'dry' }),
+    6: (record) => ({ ...record, exportEvery: 'never', lastExportAt: null }),
   },
 };
 
@@ -128,6 +133,8 @@ export const defaultSettings: Settings = {
   setup: UNTOLD,
   keepAudio: true,
   audioQuotaMegabytes: 200,
+  exportEvery: 'never',
+  lastExportAt: null,
   instrumentId: 'flute',
   level: 'steady',
   naming: 'english',
@@ -139,7 +146,7 @@ export const defaultSettings: Settings = {
   exercises: {},
 };
 
-const SETTINGS = 'settings';
+export const SETTINGS_KEY = 'settings';
 /** Where settings are kept beside those of a newer Gold Reed, which are left as they are. */
 const ASIDE = `settings/${SETTINGS_VERSION}`;
 /** The last text that could not be read, kept when it was written over. */
@@ -157,13 +164,13 @@ interface Found {
 }
 
 async function find(storage: Storage): Promise<Found> {
-  const text = await storage.getItem(SETTINGS);
-  const fine = { key: SETTINGS, problem: null, damaged: null };
+  const text = await storage.getItem(SETTINGS_KEY);
+  const fine = { key: SETTINGS_KEY, problem: null, damaged: null };
   if (text === null) return { ...fine, settings: defaultSettings };
   const read = readRecord(settingsKind, text);
   if (read.ok) return { ...fine, settings: read.value };
   if (!(versionIn(text) > SETTINGS_VERSION))
-    return { key: SETTINGS, settings: defaultSettings, problem: read.problem, damaged: text };
+    return { key: SETTINGS_KEY, settings: defaultSettings, problem: read.problem, damaged: text };
   const aside = await storage.getItem(ASIDE);
   const own = aside === null ? null : readRecord(settingsKind, aside);
   return {

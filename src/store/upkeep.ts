@@ -65,7 +65,8 @@ export async function upkeep(options: UpkeepOptions): Promise<void> {
   }
   onProgress(due.length, due.length);
   await exclusively(name, async () => storage.setMany(await filed(storage, { filedBy: MEASURED_BY })));
-  await clearAway(options);
+  // Not while an import writes sound whose takes come after it.
+  await exclusively(name, () => clearAway(options));
   await storage.setItem(TIDIED, String(now.getTime()));
 }
 

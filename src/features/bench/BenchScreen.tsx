@@ -1,4 +1,5 @@
 import { View } from 'react-native';
+import { ArchivePanel } from './ArchivePanel';
 import { JudgingSettings } from './JudgingSettings';
 import { SoundSettings } from './SoundSettings';
 import { TuningSettings } from './TuningSettings';
@@ -95,6 +96,7 @@ export function BenchScreen() {
             : ' '}
         </Soft>
       </View>
+      <ArchivePanel settings={settings} change={change} />
       {home?.demoOffered ? (
         <Choice
           label="Whose log"

@@ -8,6 +8,7 @@ const WHY: Readonly<Record<Binned['why'], string>> = {
   deleted: 'deleted from the log',
   discarded: 'discarded when it was played',
   again: 'passed over for another playing',
+  import: 'moved by an import',
 };
 const DAY_MS = 86_400_000;
 

@@ -1,9 +1,8 @@
 import { useLocalSearchParams, useRouter } from 'expo-router';
-import { useState } from 'react';
 import { View } from 'react-native';
 import { useHearing } from './useHearing';
 import { TakeView } from './later';
-import { deleteTake, putOnStand, undeleteTake, useTake, useUnread } from '@/store';
+import { deleteTake, putOnStand, undeleteTake, useBin, useTake, useUnread } from '@/store';
 import { Body, Button, Notice, Screen, Soft } from '@/ui';
 
 export function TakeScreen() {
@@ -11,29 +10,31 @@ export function TakeScreen() {
   const { id, quiet } = useLocalSearchParams<{ id: string; quiet?: string }>();
   const { data: take, isLoading } = useTake(id);
   const { playing, toggle } = useHearing(take);
-  const [deleted, setDeleted] = useState(false);
+  const { data: bin } = useBin();
   const { data: unread } = useUnread();
   const problem = unread?.find(({ key }) => key === `take/${id}`)?.problem;
-  if (isLoading) return null;
-  if (!take) {
+  if (isLoading || !bin) return null;
+  if (bin.some((each) => each.id === id))
     return (
-      <Screen title={deleted ? 'Deleted' : problem ? 'This take cannot be read' : 'This take is not here'}>
-        {deleted ? (
-          <Notice
-            text="The take is out of the log, and lies in the bin. It can be had back for a week."
-            action={{ label: 'Undo', onPress: () => void undeleteTake(id).then(() => setDeleted(false)) }}
-          />
-        ) : (
-          <Body>
-            {problem
-              ? `It could not be read (${problem}). It lies untouched where it lay, and each newer Gold Reed tries it again by itself.`
-              : 'It may have been deleted, or belong to the other log.'}
-          </Body>
-        )}
+      <Screen title="In the bin">
+        <Notice
+          text="The take is out of the log, and lies in the bin. It can be had back for a week."
+          action={{ label: 'Undo', onPress: () => void undeleteTake(id) }}
+        />
         <Button label="To the log" onPress={() => router.replace('/log')} />
       </Screen>
     );
-  }
+  if (!take)
+    return (
+      <Screen title={problem ? 'This take cannot be read' : 'This take is not here'}>
+        <Body>
+          {problem
+            ? `It could not be read (${problem}). It lies untouched where it lay, and each newer Gold Reed tries it again by itself.`
+            : 'It may have been deleted, or belong to the other log.'}
+        </Body>
+        <Button label="To the log" onPress={() => router.replace('/log')} />
+      </Screen>
+    );
   return (
     <TakeView
       take={take}
@@ -74,7 +75,7 @@ export function TakeScreen() {
         look="quiet"
         label="Delete this take"
         testID="delete"
-        onPress={() => void deleteTake(take.id).then(() => setDeleted(true))}
+        onPress={() => void deleteTake(take.id)}
       />
     </TakeView>
   );

@@ -5,7 +5,8 @@ import type { Entry } from '@/core/ledger';
 import type { Take } from '@/core/take';
 import { BeginButton, useExercise } from '@/features/library';
 import { useVerdict } from '@/features/take';
-import { useDraft, useEntries, useHome, useRunning, useTake } from '@/store';
+import { isExportDue } from './exportDue';
+import { useDraft, useEntries, useHome, useRunning, useSettings, useTake } from '@/store';
 import { agoText, Body, Button, dayText, Heading, Notice, Screen, Soft, useNoteName } from '@/ui';
 
 export function TodayScreen() {
@@ -14,6 +15,7 @@ export function TodayScreen() {
   const { data: home } = useHome();
   const { data: log } = useEntries(1);
   const { data: running } = useRunning();
+  const { settings } = useSettings();
   const { data: draft } = useDraft();
   const last = log?.entries[0];
   const exercise = useExercise('long-tone');
@@ -30,6 +32,13 @@ export function TodayScreen() {
         <Notice
           text="This is the log of Odile Farrant, an invented player who gets ready for the Lantern Night at Hollin Weir. Your own log is separate."
           action={{ label: 'Whose log: see Bench', onPress: () => router.push('/bench') }}
+        />
+      ) : null}
+      {log && log.total > 0 && isExportDue(settings.exportEvery, settings.lastExportAt, new Date()) ? (
+        <Notice
+          testID="export-due"
+          text="Time to export the log: one file, on another device, is what survives this one."
+          action={{ label: 'Export it on Bench', onPress: () => router.push('/bench') }}
         />
       ) : null}
       {running ? (

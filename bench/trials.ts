@@ -1,0 +1,122 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium, type BrowserContext, type Page } from 'playwright-core';
+import { Random } from '@/core/base';
+import { startServer } from '../e2e/browser';
+
+/** From the beginning of a round to the death of its browser, seconds: before, in and after a take, and while it is kept. */
+const SOONEST = 2;
+const LATEST = 26;
+/** Sound is kept in pieces of a second; the last one may be on its way. */
+const MOST_LOST_SECONDS = 2;
+
+const option = (name: string, otherwise: number) =>
+  Number(process.argv.find((each) => each.startsWith(`--${name}=`))?.split('=')[1] ?? otherwise);
+
+interface Tally {
+  kills: number;
+  kept: number;
+  lost: number;
+  torn: number;
+  interrupted: number;
+  late: number;
+}
+
+const open = (profile: string): Promise<BrowserContext> =>
+  chromium.launchPersistentContext(profile, {
+    executablePath: (process.env['CHROMIUM'] as string | undefined) ?? '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--autoplay-policy=no-user-gesture-required'],
+    viewport: { width: 390, height: 844 },
+  });
+
+/** A player who plays, keeps, plays again, discards. Ends when the browser dies under it. */
+async function practise(page: Page, url: string, random: Random, told: Told): Promise<void> {
+  for (;;) {
+    told.playingSince = null;
+    await page.goto(`${url}/exercise/long-tone`);
+    await page.getByRole('radio', { name: 'simulated player', exact: true }).click();
+    await page.getByTestId('begin').click();
+    await page.getByText('counting in').waitFor();
+    await page.getByText('counting in').waitFor({ state: 'hidden' });
+    told.playingSince = Date.now();
+    await page.waitForURL('**/review', { timeout: 60_000 });
+    told.playingSince = null;
+    if (random.next() < 0.25) {
+      await page.getByTestId('discard').click();
+      await page.getByText('lies in the bin').waitFor();
+      continue;
+    }
+    await page.getByTestId('keep').click();
+    await page.waitForURL('**/log/**');
+    told.kept.add(page.url().split('/').pop()!);
+  }
+}
+
+/** What the page has shown to be done. */
+interface Told {
+  readonly kept: Set<string>;
+  playingSince: number | null;
+}
+
+/** Looks at everything again, in a browser that has been started anew. */
+async function lookedAt(
+  page: Page,
+  url: string,
+  told: Told,
+  tally: Tally,
+  playedMs: number | null,
+): Promise<void> {
+  await page.goto(url);
+  await page.getByRole('heading', { level: 1 }).waitFor();
+  const interrupted = page.getByTestId('interrupted');
+  if (playedMs !== null && playedMs > 1000 * MOST_LOST_SECONDS) {
+    tally.interrupted++;
+    await interrupted.waitFor({ timeout: 8000 }).catch(() => tally.late++);
+  }
+  for (const id of told.kept) {
+    await page.goto(`${url}/log/${id}`);
+    await page.getByRole('heading', { level: 1 }).waitFor();
+    if ((await page.getByTestId('delete').count()) === 0) tally.lost++;
+  }
+  await page.goto(`${url}/log`);
+  await page.getByRole('heading', { level: 1 }).waitFor();
+  if ((await page.getByTestId('unread').count()) > 0) tally.torn++;
+}
+
+/** `npm run trials -- --count=20 --seed=1`: the browser is killed at random moments, and everything is looked at again. */
+async function main(): Promise<void> {
+  const [count, seed] = [option('count', 12), option('seed', 1)];
+  const random = new Random(seed);
+  const server = await startServer();
+  const profile = mkdtempSync(join(tmpdir(), 'gold-reed-trials-'));
+  const told: Told = { kept: new Set(), playingSince: null };
+  const tally: Tally = { kills: 0, kept: 0, lost: 0, torn: 0, interrupted: 0, late: 0 };
+  try {
+    for (let i = 0; i < count; i++) {
+      const context = await open(profile);
+      const page = context.pages()[0] ?? (await context.newPage());
+      const dying = practise(page, server.url, random, told).catch(() => undefined);
+      await new Promise((done) => setTimeout(done, 1000 * random.between(SOONEST, LATEST)));
+      const playedMs = told.playingSince === null ? null : Date.now() - told.playingSince;
+      execFileSync('pkill', ['-9', '-f', profile]);
+      await dying;
+      tally.kills++;
+      const again = await open(profile);
+      await lookedAt(again.pages()[0] ?? (await again.newPage()), server.url, told, tally, playedMs);
+      await again.close();
+    }
+  } finally {
+    await server.stop();
+    rmSync(profile, { recursive: true, force: true });
+  }
+  tally.kept = told.kept.size;
+  console.table([tally]);
+  if (tally.lost + tally.torn + tally.late > 0) process.exitCode = 1;
+}
+
+void main().catch((error: unknown) => {
+  console.error(error instanceof Error ? error.message : error);
+  process.exitCode = 1;
+});

@@ -1,0 +1,238 @@
+/** @jest-environment node */
+import { zipSync, strToU8 } from 'fflate';
+import { copyOf, findInstrument } from '@/core/instruments';
+import { digestOf } from '@/core/ledger';
+import { openArchive, writeArchive } from '@/core/formats/archive';
+import { heldNote, scoreOfFamily } from '@/core/music/scores.testing';
+import { storedOf, takeFromStored, type Take } from '@/core/take';
+import { limitsOf } from '@/core/verdict';
+import { asWritten } from '@/core/verdict/asWritten.testing';
+import { importArchive, previewOf, undoImport, type ImportOptions } from './archiveIn';
+import { archiveParts, VERSIONS } from './archiveOut';
+import { LedgerStore } from './ledgerStore';
+import { addPiece, readMusic } from './musicStore';
+import { changeSettings, readSettings } from './settings';
+import { DyingStorage, MapStorage, tabs } from './storage.testing';
+
+/** Much is packed and unpacked here, on machines of every speed. */
+jest.setTimeout(60_000);
+
+const now = new Date('2030-06-01T12:00:00Z');
+const tab = tabs().open('here');
+const digest: ImportOptions['digest'] = (takes) =>
+  Promise.resolve(
+    takes.map((lying) => {
+      const read = takeFromStored(lying, []);
+      if (!read.ok) return read;
+      const value = { stored: storedOf(read.value), ...digestOf(read.value, limitsOf('steady'), 'english') };
+      return { ok: true as const, value };
+    }),
+  );
+
+const takeOn = (id: string, day: number, bytes: number): Take => ({
+  ...asWritten(scoreOfFamily('octave-slurs', 'flute')),
+  id,
+  createdAt: new Date(Date.UTC(2030, 0, day)).toISOString(),
+  remark: '=HYPERLINK("x")',
+  audio: bytes > 0 ? { bytes } : null,
+});
+
+/** A log of some takes, half of them with sound, a piece of music and an instrument of one's own. */
+async function grown(takes: number): Promise<MapStorage> {
+  const storage = new MapStorage();
+  const log = new LedgerStore(storage, 'test');
+  for (let i = 0; i < takes; i++) {
+    const sound = i % 2 ? null : Int16Array.from({ length: 2000 }, (_, k) => (k * 37 + i) % 9000);
+    await log.writeDraft(takeOn(`t${i}`, i + 1, sound?.byteLength ?? 0), sound, tab);
+    await log.keepDraft(`t${i}`, '=HYPERLINK("x")');
+  }
+  await addPiece(storage, 'air.mid', heldNote('flute'), now);
+  await changeSettings(storage, 'test', {
+    a4: 443,
+    ownInstruments: [copyOf(findInstrument('flute')!, 'own-1')],
+  });
+  return storage;
+}
+
+async function archiveOf(storage: MapStorage, withSound = true): Promise<Blob> {
+  const { readable, writable } = new TransformStream<Uint8Array, Uint8Array>();
+  const whole = new Response(readable).blob();
+  await writeArchive(
+    archiveParts(storage, { withSound, onProgress: () => undefined }),
+    { createdAt: now.toISOString(), versions: VERSIONS, takes: 0 },
+    writable,
+  );
+  return whole;
+}
+
+async function opened(file: Blob) {
+  const archive = await openArchive(file);
+  if (!archive.ok) throw new Error(archive.problem);
+  return archive.value;
+}
+
+const bringIn = async (storage: MapStorage, file: Blob, change: Partial<ImportOptions> = {}) =>
+  importArchive({
+    storage,
+    name: 'test',
+    archive: await opened(file),
+    mode: 'merge',
+    digest,
+    onProgress: () => undefined,
+    signal: new AbortController().signal,
+    now,
+    ...change,
+  });
+
+/** What a player has, wherever it lies. */
+async function whatIsThere(storage: MapStorage) {
+  const log = new LedgerStore(storage, 'test');
+  const { entries } = await log.readEntries(Infinity);
+  const takes = await Promise.all(entries.map(({ id }) => log.readTake(id)));
+  const sounds = await Promise.all(entries.map(({ id }) => log.readAudio(id)));
+  const { a4, ownInstruments } = await readSettings(storage);
+  return {
+    entries,
+    takes,
+    sounds: sounds.map((sound) => sound && [...sound]),
+    cells: await log.readCells('flute'),
+    music: await readMusic(storage),
+    own: ownInstruments,
+    a4,
+  };
+}
+
+describe('an archive', () => {
+  it('brings back everything, on a device that has nothing', async () => {
+    const here = await grown(14);
+    const file = await archiveOf(here);
+    const there = new MapStorage();
+    expect(await previewOf(there, await opened(file))).toMatchObject({
+      takes: 14,
+      fresh: 14,
+      withSound: 7,
+      pieces: 1,
+      hasSettings: true,
+    });
+    const done = await bringIn(there, file, { mode: 'replace' });
+    expect(done).toMatchObject({ ok: true, value: { unread: 0 } });
+    expect(await whatIsThere(there)).toEqual(await whatIsThere(here));
+  });
+
+  it('is merged by id, once, and can be undone', async () => {
+    const file = await archiveOf(await grown(6));
+    const there = await grown(3);
+    const log = new LedgerStore(there, 'test');
+    await log.changeRemark('t1', 'mine');
+    const before = await whatIsThere(there);
+    const done = await bringIn(there, file);
+    if (!done.ok) throw new Error(done.problem);
+    expect([...done.value.added].sort()).toEqual(['t3', 't4', 't5']);
+    expect((await log.readTake('t1'))?.remark).toBe('mine');
+    expect(await bringIn(there, file)).toMatchObject({ ok: true, value: { added: [] } });
+    await undoImport(there, 'test', done.value, digest, now);
+    expect((await whatIsThere(there)).entries).toEqual(before.entries);
+    expect((await log.readBin()).map(({ id }) => id).sort()).toEqual(['t3', 't4', 't5']);
+  });
+
+  it('replaces what is here, which then lies in the bin, and comes back when that is undone', async () => {
+    const file = await archiveOf(await grown(2));
+    const there = new MapStorage();
+    const log = new LedgerStore(there, 'test');
+    await log.writeDraft(takeOn('old', 3, 0), null, tab);
+    await log.keepDraft('old', 'of before');
+    // The same take, and more has been said of it since.
+    await log.writeDraft(takeOn('t1', 2, 0), null, tab);
+    await log.keepDraft('t1', 'changed since');
+    const before = await whatIsThere(there);
+    const done = await bringIn(there, file, { mode: 'replace' });
+    if (!done.ok) throw new Error(done.problem);
+    expect((await whatIsThere(there)).entries.map(({ id }) => id)).toEqual(['t1', 't0']);
+    expect((await whatIsThere(there)).a4).toBe(443);
+    await undoImport(there, 'test', done.value, digest, now);
+    expect(await whatIsThere(there)).toEqual(before);
+  });
+
+  it('without sound says of its takes that they have none', async () => {
+    const file = await archiveOf(await grown(2), false);
+    const there = new MapStorage();
+    await bringIn(there, file);
+    expect((await whatIsThere(there)).takes.map((take) => take?.audio)).toEqual([null, null]);
+  });
+
+  it('has tables whose cells are harmless', async () => {
+    const archive = await opened(await archiveOf(await grown(2)));
+    for (const [path, heading] of [
+      ['takes.csv', 'id,played at,exercise'],
+      ['notes.csv', 'take,note,start (s)'],
+    ] as const) {
+      const read = await archive.read(path);
+      const table = read.ok ? new TextDecoder().decode(read.value) : '';
+      expect(table.startsWith(heading)).toBe(true);
+      expect(table.split(/\r\n/).length).toBeGreaterThan(2);
+      expect(table).not.toMatch(/(^|,|")[=+@]/m);
+    }
+    const takes = await archive.read('takes.csv');
+    expect(takes.ok && new TextDecoder().decode(takes.value)).toContain("'=HYPERLINK");
+  });
+});
+
+describe('what is no archive, or a damaged one', () => {
+  const manifest = (text: string) => new Blob([zipSync({ 'manifest.json': strToU8(text) })]);
+  it.each([
+    ['text', new Blob(['hello']), /no archive of Gold Reed, or it is damaged/],
+    ['a zip of other things', new Blob([zipSync({ 'a.exe': strToU8('x') }) as BlobPart]), /other things/],
+    ['a zip without a manifest', new Blob([zipSync({ 'a.json': strToU8('{}') }) as BlobPart]), /no manifest/],
+    [
+      'a path that climbs',
+      new Blob([zipSync({ '../a.json': strToU8('{}') }) as BlobPart]),
+      /other things|damaged/,
+    ],
+    ['another program’s', manifest('{"schema":"other"}'), /no archive of Gold Reed/],
+    ['a newer one’s', manifest('{"schema":"gold-reed/archive@2"}'), /newer Gold Reed/],
+    ['a manifest that is torn', manifest('{"schema'), /damaged/],
+    ['a bomb', new Blob([zipSync({ 'a.json': new Uint8Array(70_000_000) }) as BlobPart]), /unpacks to/],
+  ])('%s is refused, and why is said', async (_, file, words) => {
+    const archive = await openArchive(file);
+    expect(archive).toMatchObject({ ok: false, problem: expect.stringMatching(words) as string });
+  });
+
+  it('damage anywhere is found before anything is changed', async () => {
+    const file = new Uint8Array(await (await archiveOf(await grown(3))).arrayBuffer());
+    for (let at = 40; at < file.length; at += Math.floor(file.length / 23)) {
+      const damaged = file.slice();
+      damaged[at]! ^= 0x55;
+      const there = await grown(1);
+      const before = new Map(there.map);
+      const archive = await openArchive(new Blob([damaged]));
+      if (!archive.ok) continue;
+      const done = await bringIn(there, new Blob([damaged]));
+      if (done.ok) continue;
+      expect(there.map).toEqual(before);
+    }
+  });
+
+  it('a page that dies while it is brought in leaves whole takes only, and it can be brought in again', async () => {
+    const file = await archiveOf(await grown(14));
+    const whole = new MapStorage();
+    await bringIn(whole, file);
+    for (let writes = 0; writes < 12; writes += 2) {
+      const map = new Map<string, string>();
+      await bringIn(new DyingStorage(map, writes), file).catch(() => undefined);
+      const { entries, takes, sounds } = await whatIsThere(new MapStorage(map));
+      takes.forEach((take, i) => {
+        expect(take?.id).toBe(entries[i]!.id);
+        if (take?.audio) expect(sounds[i]).toHaveLength(take.audio.bytes / 2);
+      });
+      await bringIn(new MapStorage(map), file);
+      expect((await whatIsThere(new MapStorage(map))).entries).toEqual((await whatIsThere(whole)).entries);
+    }
+  });
+
+  it('that is stopped says so', async () => {
+    const stop = new AbortController();
+    stop.abort();
+    const done = await bringIn(new MapStorage(), await archiveOf(await grown(1)), { signal: stop.signal });
+    expect(done).toMatchObject({ ok: false, problem: 'it was stopped; nothing was changed' });
+  });
+});

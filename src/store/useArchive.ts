@@ -1,0 +1,103 @@
+import { success, type Outcome } from '@/core/base';
+import { limitsOf } from '@/core/verdict';
+import { AnalysisClient } from '@/worker';
+import type { Imported, ImportOptions, Preview } from './archiveIn';
+import { PARTS } from './changes';
+import { ownInstruments } from './ledgerStore';
+import { changed, home } from './opened';
+import { changeSettings, readSettings } from './settings';
+
+/** How far a long work has come, and a way to stop it. */
+export interface Work {
+  readonly onProgress: (done: number, of: number) => void;
+  readonly signal: AbortSignal;
+}
+
+/** Everything that is kept, as one file. */
+export async function exportLog(withSound: boolean, { onProgress, signal }: Work): Promise<Blob> {
+  const { storage, store, name } = await home();
+  const { archiveParts, VERSIONS, writeArchive } = await import('./archives');
+  const createdAt = new Date().toISOString();
+  const { readable, writable } = new TransformStream<Uint8Array, Uint8Array>();
+  // Where it grows large, the browser keeps it on its disk.
+  const file = new Response(readable).blob();
+  const { takes } = await store.use();
+  try {
+    await writeArchive(
+      archiveParts(storage, { withSound, onProgress }),
+      { createdAt, versions: VERSIONS, takes },
+      writable,
+      signal,
+    );
+  } catch (error) {
+    await writable.abort(error).catch(() => undefined);
+    await file.catch(() => undefined);
+    throw error;
+  }
+  await changeSettings(storage, name, { lastExportAt: createdAt });
+  await changed('settings');
+  return new Blob([await file], { type: 'application/zip' });
+}
+
+/** Rows of all takes, or of all their notes, as a table. */
+export async function exportTable(of: 'takes' | 'notes'): Promise<string> {
+  const { store } = await home();
+  const { notesCsv, takesCsv } = await import('./archives');
+  const { entries } = await store.readEntries(Infinity);
+  if (of === 'takes') return takesCsv(entries);
+  const tables: string[] = [];
+  for (const { id } of entries) {
+    const take = await store.readTake(id);
+    if (take) tables.push(notesCsv(take, tables.length === 0));
+  }
+  return tables.join('');
+}
+
+/** An archive that has been looked into, and nothing more. */
+export interface LookedInto {
+  readonly preview: Preview;
+  readonly bringIn: (mode: ImportOptions['mode'], work: Work) => Promise<Outcome<Imported>>;
+  readonly close: () => Promise<void>;
+}
+
+/** Looks into a file that is to be brought in; nothing is changed by it. */
+export async function lookInto(file: Blob): Promise<Outcome<LookedInto>> {
+  const { storage, name } = await home();
+  const { importArchive, openArchive, previewOf } = await import('./archives');
+  const archive = await openArchive(file);
+  if (!archive.ok) return archive;
+  return success({
+    preview: await previewOf(storage, archive.value),
+    bringIn: (mode, { onProgress, signal }) =>
+      judging(async (digest) => {
+        const now = new Date();
+        const options = { storage, name, archive: archive.value, mode, digest, onProgress, signal, now };
+        const done = await importArchive(options);
+        await changed(...PARTS);
+        return done;
+      }),
+    close: archive.value.close,
+  });
+}
+
+/** Puts back what was so before an import. */
+export async function takeBack(imported: Imported): Promise<void> {
+  const { storage, name } = await home();
+  const { undoImport } = await import('./archives');
+  await judging((digest) => undoImport(storage, name, imported, digest, new Date()));
+  await changed(...PARTS);
+}
+
+/** Work in which takes are read and judged, in the worker. */
+async function judging<T>(work: (digest: ImportOptions['digest']) => Promise<T>): Promise<T> {
+  const { storage } = await home();
+  const { level, ownLimits, naming } = await readSettings(storage);
+  const own = await ownInstruments(storage);
+  const limits = limitsOf(level, ownLimits);
+  const client = new AnalysisClient();
+  try {
+    return await work((takes) => client.digest({ takes: [...takes], own, limits, naming }));
+  } finally {
+    client.close();
+  }
+}
