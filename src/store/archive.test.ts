@@ -1,14 +1,13 @@
 /** @jest-environment node */
 import { zipSync, strToU8 } from 'fflate';
 import { copyOf, findInstrument } from '@/core/instruments';
-import { digestOf } from '@/core/ledger';
 import { openArchive, writeArchive } from '@/core/formats/archive';
 import { heldNote, scoreOfFamily } from '@/core/music/scores.testing';
-import { storedOf, takeFromStored, type Take } from '@/core/take';
-import { limitsOf } from '@/core/verdict';
+import { type Take } from '@/core/take';
 import { asWritten } from '@/core/verdict/asWritten.testing';
 import { importArchive, previewOf, undoImport, type ImportOptions } from './archiveIn';
 import { archiveParts, VERSIONS } from './archiveOut';
+import { digest } from './digest.testing';
 import { LedgerStore } from './ledgerStore';
 import { addPiece, readMusic } from './musicStore';
 import { changeSettings, readSettings } from './settings';
@@ -19,16 +18,6 @@ jest.setTimeout(60_000);
 
 const now = new Date('2030-06-01T12:00:00Z');
 const tab = tabs().open('here');
-const digest: ImportOptions['digest'] = (takes) =>
-  Promise.resolve(
-    takes.map((lying) => {
-      const read = takeFromStored(lying, []);
-      if (!read.ok) return read;
-      const value = { stored: storedOf(read.value), ...digestOf(read.value, limitsOf('steady'), 'english') };
-      return { ok: true as const, value };
-    }),
-  );
-
 const takeOn = (id: string, day: number, bytes: number): Take => ({
   ...asWritten(scoreOfFamily('octave-slurs', 'flute')),
   id,

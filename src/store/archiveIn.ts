@@ -14,8 +14,8 @@ import { toInt16, readRecord } from '@/core/base';
 import { writeAudio } from './audioChunks';
 import { deskWrites, readDesk, type Binned } from './desk';
 import { exclusively } from './exclusively';
-import { filed, filedIds, readEntries } from './filing';
-import { TAKE, TRACE } from './ledgerStore';
+import { filed, filedIds, readEntries, readEntry } from './filing';
+import { storedWrites, TAKE, TRACE } from './ledgerStore';
 import { addMissingPieces, musicIn, removePieces } from './musicStore';
 import { changeSettings, readSettings, settingsKind, type Settings } from './settings';
 import type { Storage, Writes } from './storage';
@@ -116,13 +116,13 @@ async function bringIn(
   { storage, name, archive, digest }: ImportOptions,
   ids: readonly string[],
 ): Promise<{ added: string[]; overwritten: Writes; unread: number }> {
-  const read = async (path: string) => {
+  const content = async (path: string) => {
     const found = await archive.read(path);
     return found.ok ? found.value : null;
   };
   const lying: Lying[] = [];
   for (const id of ids) {
-    const [take, trace] = [await read(takePath(id)), await read(tracePath(id))];
+    const [take, trace] = [await content(takePath(id)), await content(tracePath(id))];
     const sound = archive.manifest.files.some(({ path }) => path === soundPath(id));
     lying.push({
       take: take ? withoutMissingSound(text(take), sound) : '',
@@ -131,13 +131,15 @@ async function bringIn(
   }
   const outcomes = await digest(lying);
   return exclusively(name, async () => {
-    const here = await filedIds(storage);
-    const good = ids.flatMap((id, i) => {
+    const read = ids.flatMap((id, i) => {
       const outcome = outcomes[i]!;
-      return outcome.ok && outcome.value.entry.id === id && !here.has(id) ? [{ id, ...outcome.value }] : [];
+      return outcome.ok && outcome.value.entry.id === id ? [{ id, ...outcome.value }] : [];
     });
+    // What has come into the log meanwhile stays as it is.
+    const good: typeof read = [];
+    for (const each of read) if (!(await readEntry(storage, each.entry))) good.push(each);
     for (const { id } of good) {
-      const wav = await read(soundPath(id));
+      const wav = await content(soundPath(id));
       const samples = wav && samplesOf(wav);
       if (samples) await writeAudio(storage, id, samples);
     }
@@ -147,12 +149,7 @@ async function bringIn(
     const overwritten: Writes = {};
     for (const [key, value] of Object.entries(before)) if (value !== null) overwritten[key] = value;
     await storage.setMany({
-      ...Object.fromEntries(
-        good.flatMap(({ id, stored }) => [
-          [TAKE + id, stored.take],
-          [TRACE + id, stored.trace],
-        ]),
-      ),
+      ...storedWrites(good),
       ...(await filed(storage, { add: good })),
       // What lay in the bin, and is brought in, is in the log again.
       ...deskWrites({ ...desk, bin: desk.bin.filter(({ id }) => !ours.has(id)) }),

@@ -4,7 +4,7 @@ import { removeAudio, writeAudio } from './audioChunks';
 import { deskWrites, readDesk } from './desk';
 import { exclusively } from './exclusively';
 import { filed, readEntries } from './filing';
-import { TAKE, TRACE } from './ledgerStore';
+import { storedWrites, TAKE, TRACE } from './ledgerStore';
 import type { Storage } from './storage';
 
 /** The demo store as the server sends it: takes as they are stored, each with its row and cells. */
@@ -40,12 +40,7 @@ export async function loadDemo(storage: Storage, name: string): Promise<void> {
     const { entries } = await readEntries(storage, Infinity);
     const desk = await readDesk(storage);
     await storage.setMany({
-      ...Object.fromEntries(
-        takes.flatMap(({ entry: { id }, stored }) => [
-          [TAKE + id, stored.take],
-          [TRACE + id, stored.trace],
-        ]),
-      ),
+      ...storedWrites(takes.map(({ entry: { id }, stored }) => ({ id, stored }))),
       ...(await filed(storage, { add: takes, remove: entries.filter(({ id }) => isOfDemo(id)) })),
       ...deskWrites({ ...desk, bin: desk.bin.filter(({ id }) => !isOfDemo(id)) }),
       [EDITION]: edition,

@@ -1,7 +1,7 @@
 import type { Outcome } from '@/core/base';
 import { nameWithin, type Instrument } from '@/core/instruments';
 import { digestOf, type Digest, type Entry, type PackedCells } from '@/core/ledger';
-import { storedOf, takeFromStored, type Take } from '@/core/take';
+import { storedOf, takeFromStored, type StoredTake, type Take } from '@/core/take';
 import { limitsOf } from '@/core/verdict';
 import { readAudio, removeAudio, writeAudio } from './audioChunks';
 import { deskWrites, readDesk, unfinishedFor, withoutDraft, type Binned, type Desk } from './desk';
@@ -251,9 +251,16 @@ export async function ownInstruments(storage: Storage): Promise<Instrument[]> {
 }
 
 /** A take and its curves, to be written. */
-export function takeWrites(take: Take): Writes {
-  const stored = storedOf(take);
-  return { [TAKE + take.id]: stored.take, [TRACE + take.id]: stored.trace };
+export const takeWrites = (take: Take): Writes => storedWrites([{ id: take.id, stored: storedOf(take) }]);
+
+/** Takes in their stored form, to be written. */
+export function storedWrites(takes: readonly { id: string; stored: StoredTake }[]): Writes {
+  const writes: Writes = {};
+  for (const { id, stored } of takes) {
+    writes[TAKE + id] = stored.take;
+    writes[TRACE + id] = stored.trace;
+  }
+  return writes;
 }
 
 const underOf = ({ id, createdAt, score }: Take) => ({ id, createdAt, instrumentId: score.instrumentId });

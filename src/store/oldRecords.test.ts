@@ -1,31 +1,19 @@
 import * as z from 'zod';
-import { readRecord, type Outcome, type RecordKind } from '@/core/base';
-import { digestOf } from '@/core/ledger';
+import { readRecord, type RecordKind } from '@/core/base';
 import { scoreOfFamily } from '@/core/music/scores.testing';
-import { storedOf, takeFromStored } from '@/core/take';
+import { takeFromStored } from '@/core/take';
 import { emptyTake } from '@/core/take/takes.testing';
 import { asWritten } from '@/core/verdict/asWritten.testing';
-import { limitsOf } from '@/core/verdict';
+import { digest } from './digest.testing';
 import { LedgerStore } from './ledgerStore';
 import { RunningStore } from './runningStore';
 import { defaultSettings, settingsKind } from './settings';
 import type { Storage } from './storage';
 import { DyingStorage, MapStorage, tabs } from './storage.testing';
 import { readUnread } from './unread';
-import { isUpkeepDue, upkeep, type Digested, type Lying } from './upkeep';
+import { isUpkeepDue, upkeep } from './upkeep';
 
 const now = new Date('2030-06-01T12:00:00Z');
-
-/** What the worker does. */
-const digest = (takes: readonly Lying[]): Promise<Outcome<Digested>[]> =>
-  Promise.resolve(
-    takes.map((lying) => {
-      const read = takeFromStored(lying, []);
-      if (!read.ok) return read;
-      const value = { stored: storedOf(read.value), ...digestOf(read.value, limitsOf('steady'), 'english') };
-      return { ok: true as const, value };
-    }),
-  );
 
 const keepUp = (storage: Storage, options: Partial<Parameters<typeof upkeep>[0]> = {}) =>
   upkeep({

@@ -30,7 +30,7 @@ export function toldPlainly(storage: Storage): Storage {
     asked.catch((error: unknown) => {
       throw new StorageProblem(
         FULL.test(wordsOf(error))
-          ? 'This device has no room left, so nothing was changed. Make room on it, or export the log and delete sound that is no longer needed; then try again.'
+          ? 'This device has no room left, so nothing was changed. Make room on it, then try again.'
           : `This device could not store it, and nothing was changed (${wordsOf(error)}). Try again.`,
       );
     });

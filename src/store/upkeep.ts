@@ -5,7 +5,7 @@ import { AUDIO, audioOwner } from './audioChunks';
 import { readDesk } from './desk';
 import { exclusively } from './exclusively';
 import { filed, filedIds, readMeta } from './filing';
-import { TAKE, TRACE } from './ledgerStore';
+import { storedWrites, TAKE, TRACE } from './ledgerStore';
 import { leaveOldLayout } from './oldLayout';
 import { removeRunning } from './runningStore';
 import type { Storage } from './storage';
@@ -102,12 +102,7 @@ async function refile({ storage, name, digest }: UpkeepOptions, ids: readonly st
       same.map(({ id, outcome }) => [TAKE + id, outcome.ok ? null : outcome.problem]),
     );
     await storage.setMany({
-      ...Object.fromEntries(
-        good.flatMap(({ id, stored }) => [
-          [TAKE + id, stored.take],
-          [TRACE + id, stored.trace],
-        ]),
-      ),
+      ...storedWrites(good),
       ...(await filed(storage, { add: good })),
       ...unreadWrites(await readUnread(storage), problems),
     });

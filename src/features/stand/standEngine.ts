@@ -29,7 +29,7 @@ export interface StandOptions {
 }
 
 const WORD_MS = 220;
-const PAGE_CLOSED = 'The page was closed while this was played; it was gone on with later.';
+const PAGE_CLOSED = 'The page was closed while this was played; what was heard until then is kept.';
 const RECORDING_GONE =
   'The recording has to be chosen again after a reload: go back to the exercise and choose it.';
 
