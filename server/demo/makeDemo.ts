@@ -73,7 +73,7 @@ async function main(): Promise<void> {
   await mkdir(join(target, 'sound'), { recursive: true });
   await writeFile(
     join(target, 'demo.json'),
-    JSON.stringify({ schema: 'gold-reed/demo@3', edition, story: STORY, takes }),
+    JSON.stringify({ schema: 'gold-reed/demo@4', edition, story: STORY, takes }),
   );
   for (const { entry, sound } of all)
     if (sound) await writeFile(join(target, 'sound', `${entry.id}.pcm`), new Uint8Array(sound.buffer));

@@ -9,7 +9,7 @@ import type { Storage } from './storage';
 
 /** The demo store as the server sends it: takes as they are stored, each with its row and cells. */
 export const demoSchema = z.object({
-  schema: z.literal('gold-reed/demo@3'),
+  schema: z.literal('gold-reed/demo@4'),
   /** Changes whenever the demo does, so that a browser knows whether it has this one. */
   edition: z.string(),
   story: z.string(),

@@ -5,6 +5,7 @@ import {
   entrySchema,
   monthOf,
   packedCellsSchema,
+  withoutCracks,
   type Digest,
   type Entry,
   type PackedCells,
@@ -12,20 +13,34 @@ import {
 import { readSingle, type Single } from './single';
 import type { Storage, Writes } from './storage';
 
-const entriesSchema = z.object({ version: z.literal(1), entries: z.array(entrySchema) });
+const entriesSchema = z.object({ version: z.literal(2), entries: z.array(entrySchema) });
 const entriesKind: RecordKind<z.infer<typeof entriesSchema>> = {
   name: 'entries',
-  version: 1,
+  version: 2,
   schema: entriesSchema,
-  migrations: {},
+  migrations: {
+    // What is not known of them is found when they are made again, by the version that they were measured by.
+    1: ({ entries }) => ({
+      entries: (entries as object[]).map((each) => ({ ...each, parameters: {}, tempo: null, a4: null })),
+    }),
+  },
 };
 
-const cellsSchema = z.object({ version: z.literal(1), takes: z.record(z.string(), packedCellsSchema) });
+const cellsSchema = z.object({ version: z.literal(2), takes: z.record(z.string(), packedCellsSchema) });
 const cellsKind: RecordKind<z.infer<typeof cellsSchema>> = {
   name: 'cells',
-  version: 1,
+  version: 2,
   schema: cellsSchema,
-  migrations: {},
+  migrations: {
+    1: ({ takes }) => ({
+      takes: Object.fromEntries(
+        Object.entries(takes as Record<string, Parameters<typeof withoutCracks>[0]>).map(([id, packed]) => [
+          id,
+          withoutCracks(packed),
+        ]),
+      ),
+    }),
+  },
 };
 
 const monthSchema = z.object({
@@ -165,8 +180,8 @@ export async function filed(storage: Storage, { add = [], remove = [], filedBy }
       ...kept,
       ...added.map(({ entry, cells }) => [entry.id, cells] as const),
     ]);
-    writes[key] = JSON.stringify({ version: 1, entries });
-    writes[cellsKey(month!)] = JSON.stringify({ version: 1, takes });
+    writes[key] = JSON.stringify({ version: 2, entries });
+    writes[cellsKey(month!)] = JSON.stringify({ version: 2, takes });
     const audioBytes = entries.reduce((sum, entry) => sum + entry.audioBytes, 0);
     months.set(key, { ...month!, takes: entries.length, audioBytes });
   }

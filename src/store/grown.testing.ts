@@ -1,4 +1,4 @@
-import { digestOf } from '@/core/ledger';
+import { digestOf, MEASURED_BY } from '@/core/ledger';
 import type { Take } from '@/core/take';
 import { limitsOf } from '@/core/verdict';
 import { filed } from './filing';
@@ -26,7 +26,7 @@ export async function logOf(count: number, takes: readonly Take[]): Promise<Map<
       const { entry, cells } = digests[of]!;
       return { entry: { ...entry, id, createdAt }, cells };
     });
-    await storage.setMany(await filed(storage, { add, filedBy: 1 }));
+    await storage.setMany(await filed(storage, { add, filedBy: MEASURED_BY }));
   }
   storage.map.set('tidied', String(Date.now()));
   return storage.map;

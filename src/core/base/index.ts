@@ -1,4 +1,14 @@
 export { COLOURS, FEATURES, perColour, type ColourId, type FeatureId } from './features';
+export {
+  bootstrap,
+  normalQuantile,
+  studentT,
+  theilSen,
+  weighted,
+  wilson,
+  Z95,
+  type Estimate,
+} from './inference';
 export { failure, success, type Outcome } from './outcome';
 export { fromInt16, toInt16 } from './pcm';
 export { Random } from './random';

@@ -6,7 +6,7 @@ import { median } from '@/core/base';
 import type { Take } from '@/core/take';
 import type { Cents, Decibels, Midi, Seconds } from '@/core/tuning';
 import type { Judgement } from '@/core/verdict';
-import { crossingOf, type Crossing } from './crossing';
+import { CRACKS, crossingOf, type Crossing } from './crossing';
 
 /** How one written note lay in one take, at one dynamic, come to one way. */
 export interface NoteCell {
@@ -34,7 +34,7 @@ export interface TakeCells {
 
 const DYNAMICS = dynamicSchema.options;
 const NOTE_COLUMNS = 9;
-const CROSSING_COLUMNS = 13;
+const CROSSING_COLUMNS = 14;
 const tableOf = (columns: number) =>
   z.array(z.number().nullable()).refine((flat) => flat.length % columns === 0, {
     error: `must have ${columns} numbers a row`,
@@ -130,8 +130,18 @@ export function packed({ notes, crossings }: TakeCells): PackedCells {
       rounded(each.overshootCents, 2),
       rounded(each.stepDb, 2),
       rounded(each.intervalCents, 2),
+      each.crackedBy === null ? null : CRACKS.indexOf(each.crackedBy),
     ]),
   };
+}
+
+/** Crossings as they were stored before it was written down what had cracked. */
+export function withoutCracks(packed: { notes: unknown; crossings: readonly unknown[] }): unknown {
+  const before = CROSSING_COLUMNS - 1;
+  const crossings = packed.crossings.flatMap((each, i) =>
+    i % before === before - 1 ? [each, null] : [each],
+  );
+  return { ...packed, crossings };
 }
 
 function* rowsOf(flat: readonly (number | null)[], columns: number) {
@@ -168,6 +178,7 @@ export function unpacked({ notes, crossings }: PackedCells): TakeCells {
         overshootCents: rest[4] ?? null,
         stepDb: rest[5] ?? null,
         intervalCents: rest[6] ?? null,
+        crackedBy: CRACKS[rest[7] ?? -1] ?? null,
       }),
     ),
   };

@@ -1,7 +1,15 @@
+import { greatest } from 'd3-array';
 import type { Dynamic } from '@/core/music';
 import type { Note } from '@/core/hearing/notes';
 import type { Cents, Decibels, Midi, Seconds } from '@/core/tuning';
-import { asksLevel, spoilsNext, type JudgedSeam, type Judgement, type Limits } from '@/core/verdict';
+import {
+  asksLevel,
+  spoilsNext,
+  type FaultKind,
+  type JudgedSeam,
+  type Judgement,
+  type Limits,
+} from '@/core/verdict';
 
 /** One slur as it was played: numbers only. Whether it was clean is asked of it with the limits of the day. */
 export interface Crossing {
@@ -14,6 +22,8 @@ export interface Crossing {
   readonly heard: boolean;
   /** Something sounded, or was silent, that was not asked for. */
   readonly cracked: boolean;
+  /** What that was; null also for slurs of a time when it was not written down. */
+  readonly crackedBy: Crack | null;
   /** Standard deviation of what the room adds to its levels. */
   readonly spreadDb: Decibels;
   readonly dipDb: Decibels | null;
@@ -26,22 +36,37 @@ export interface Crossing {
   readonly intervalCents: Cents | null;
 }
 
+/** What can open a slur besides its own figures. Stored by place in this list: it may only grow at its end. */
+export const CRACKS = [
+  'break-up',
+  'break-down',
+  'squeak',
+  'undertone',
+  'hole',
+  'late-speech',
+  'wrong-note',
+] as const satisfies readonly FaultKind[];
+export type Crack = (typeof CRACKS)[number];
+
 /** What of a crossing is held against which limit; levels are blurred by the room. */
 const HELD_AGAINST = [
-  { of: 'dipDb', limit: 'seamDipDb', blurred: true },
-  { of: 'bumpDb', limit: 'seamBumpDb', blurred: true },
-  { of: 'stepDb', limit: 'levelStepDb', blurred: true },
-  { of: 'slurMs', limit: 'seamMs', blurred: false },
-  { of: 'overshootCents', limit: 'overshootCents', blurred: false },
+  { of: 'dipDb', limit: 'seamDipDb', blurred: true, fault: ['hole', 'hole'] },
+  { of: 'bumpDb', limit: 'seamBumpDb', blurred: true, fault: ['bump', 'bump'] },
+  { of: 'stepDb', limit: 'levelStepDb', blurred: true, fault: ['narrow-leap', 'narrow-leap'] },
+  { of: 'slurMs', limit: 'seamMs', blurred: false, fault: ['slow-slur', 'slow-slur'] },
+  { of: 'overshootCents', limit: 'overshootCents', blurred: false, fault: ['overshoot', 'overshoot'] },
   {
     of: 'intervalCents',
     limit: 'intervalCents',
     blurred: false,
+    fault: ['narrow-interval', 'wide-interval'],
   },
 ] as const satisfies readonly {
   of: keyof Crossing;
   limit: keyof Limits;
   blurred: boolean;
+  /** What it is called beyond its limit: below zero, above. */
+  fault: readonly [FaultKind, FaultKind];
 }[];
 type Measured = (typeof HELD_AGAINST)[number]['of'];
 
@@ -66,6 +91,7 @@ export function crossingOf(seam: JudgedSeam, judgement: Judgement, notes: readon
   if (why.length === 0)
     for (const { of, limit, blurred } of HELD_AGAINST)
       if (isBeyond(measured[of], judgement.limits[limit], blurred ? spreadDb : 0)) measured[of] = null;
+  const crack = why.find(({ kind, amount }) => amount === null || kind === 'late-speech');
   return [
     {
       from: from.group.written,
@@ -73,7 +99,8 @@ export function crossingOf(seam: JudgedSeam, judgement: Judgement, notes: readon
       dynamic: asked.dynamic,
       atSeconds: to.note === null ? 0 : notes[to.parts[0] ?? to.note]!.startSeconds,
       heard: from.note !== null && to.note !== null,
-      cracked: why.some(({ kind, amount }) => amount === null || kind === 'late-speech'),
+      cracked: crack !== undefined,
+      crackedBy: CRACKS.find((kind) => kind === crack?.kind) ?? null,
       spreadDb,
       ...measured,
     },
@@ -83,6 +110,19 @@ export function crossingOf(seam: JudgedSeam, judgement: Judgement, notes: readon
 /** Beyond a limit by more than twice what it may be off by. */
 const isBeyond = (value: number | null, limit: number, spread: number): boolean =>
   value !== null && Math.abs(value) > limit && Math.abs(value) - 2 * spread > limit;
+
+/** What opened a slur that is not clean by these limits: what cracked, else what is furthest beyond. Null: nothing did. */
+export function openedBy(crossing: Crossing, limits: Limits): FaultKind | null {
+  if (crossing.cracked) return crossing.crackedBy;
+  if (!crossing.heard) return null;
+  const beyond = HELD_AGAINST.flatMap(({ of, limit, blurred, fault: [below, above] }) => {
+    const value = crossing[of];
+    return value !== null && isBeyond(value, limits[limit], blurred ? crossing.spreadDb : 0)
+      ? [{ fault: value < 0 ? below : above, by: Math.abs(value) / limits[limit] }]
+      : [];
+  });
+  return greatest(beyond, ({ by }) => by)?.fault ?? null;
+}
 
 /** Whether a crossing is clean by these limits; null when it cannot be said. */
 export function isClean(crossing: Crossing, limits: Limits): boolean | null {

@@ -6,7 +6,7 @@ import { sparkSchema } from './spark';
  * By which version of measuring and judging a row was made. Raise it when a figure changes its meaning or gets better: rows of
  * before are then made again from their takes.
  */
-export const MEASURED_BY = 1;
+export const MEASURED_BY = 2;
 
 /** A figure of a take as a whole: value, standard deviation, readings, and of how many where it is a count. */
 const rowFigureSchema = z.tuple([z.number(), z.number().nullable(), z.number(), z.number().nullable()]);
@@ -20,6 +20,10 @@ export const entrySchema = z.object({
   durationSeconds: z.number(),
   family: z.string(),
   title: z.string(),
+  /** What the exercise was asked for; recordings that it was held against left out. */
+  parameters: z.record(z.string(), z.unknown()),
+  /** Beats a minute; null: free. */
+  tempo: z.number().nullable(),
   instrumentId: z.string(),
   /** As it stands within a sentence. */
   instrumentName: z.string(),
@@ -37,6 +41,8 @@ export const entrySchema = z.object({
   school: z.string().nullable(),
   reed: z.string(),
   room: z.string(),
+  /** Pitch standard; null: in a row of a time when it was not written down. */
+  a4: z.number().nullable(),
   slideMm: z.number().nullable(),
   temperatureC: z.number().nullable(),
   warmth: warmthSchema.nullable(),

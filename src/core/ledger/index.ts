@@ -1,6 +1,46 @@
-export { packedCellsSchema, unpacked, type NoteCell, type PackedCells, type TakeCells } from './cells';
-export { isClean, type Crossing } from './crossing';
+export {
+  packedCellsSchema,
+  unpacked,
+  withoutCracks,
+  type NoteCell,
+  type PackedCells,
+  type TakeCells,
+} from './cells';
+export { isClean, openedBy, type Crossing } from './crossing';
 export { digestOf, type Digest } from './digest';
 export { entrySchema, MEASURED_BY, monthOf, type Entry, type RowFigure } from './entry';
 export { sparkTrace, type Spark } from './spark';
 export { weakNotes } from './weakNotes';
+export { loudnessEffect, warmUpEffect } from './effects';
+export { noteMap, problemNotes, readingsOf } from './noteMap';
+export type { MappedNote, NoteMap, NoteReading, ProblemNote } from './noteMap';
+export { usualOf, type Usual } from './normal';
+export {
+  dayOf,
+  EVERYTHING,
+  LOUDNESSES,
+  loudnessOf,
+  playedOf,
+  through,
+  toldOf,
+  type Lens,
+  type Loudness,
+  type Played,
+} from './played';
+export { reliability, type Reliability, type Trial } from './reliability';
+export {
+  crossedIn,
+  openersOf,
+  seamHistory,
+  seamMap,
+  stretchesOf,
+  turnsOf,
+  type Crossed,
+  type MappedBreak,
+  type MappedSeam,
+  type SeamState,
+  type Stretch,
+  type Turn,
+} from './seamMap';
+export { changesIn, trendOf, type Change, type Trend, type TrendPoint } from './trend';
+export { asHeard, centsPerMillimetre, mapSlide, shiftBy, type Elsewise, type MapSlide } from './mapSlide';

@@ -1,0 +1,106 @@
+import { groups } from 'd3-array';
+import { median, normalQuantile, theilSen, type Estimate } from '@/core/base';
+import type { FigureId } from '@/core/verdict';
+import type { Played } from './played';
+
+/** One sitting's reading of a figure: the middle of its takes. */
+export interface TrendPoint {
+  readonly day: number;
+  readonly value: number;
+  /** Lowest and highest of the sitting. */
+  readonly low: number;
+  readonly high: number;
+  readonly takes: number;
+  readonly takeId: string;
+}
+
+/** What became of a figure over a time. */
+export interface Trend {
+  readonly figure: FigureId;
+  readonly points: readonly TrendPoint[];
+  /** From the first to the last point along the line, with an interval that allows for having looked again and again. */
+  readonly change: Estimate | null;
+  /** The line at its first and its last point; null without one. */
+  readonly line: readonly [number, number] | null;
+  /** `moved` only where the interval leaves zero out; `unknown`: too few sittings to say. */
+  readonly verdict: 'moved' | 'no-change' | 'unknown';
+}
+
+/** Fewer sittings, or fewer days, make no trend. */
+export const LEAST_SITTINGS = 5;
+const LEAST_DAYS = 7;
+const ERROR = 0.05;
+/** A trend counts as looked at anew when it has grown by this. */
+const GROWTH = 1.5;
+/** Within one growth there are many looks; they are much alike. */
+const LOOKS_ALIKE = 3;
+
+/**
+ * Error that one look may spend so that all looks together, however long a trend is followed, spend `ERROR`: the k-th growth
+ * of the data gets ERROR / (k·(k + 1)), a sum that ends (alpha spending; Lan & DeMets 1983). @param asked how many trends are
+ * looked at beside one another.
+ */
+function errorOf(sittings: number, asked: number): number {
+  const growth = 1 + Math.floor(Math.log(sittings / LEAST_SITTINGS) / Math.log(GROWTH));
+  return ERROR / (growth * (growth + 1)) / LOOKS_ALIKE / asked;
+}
+
+/** A figure of the takes that have it, as told by the line through its sittings. */
+export function trendOf(played: readonly Played[], figure: FigureId, asked = 1): Trend {
+  const readings = played.flatMap((take) => {
+    const found = take.entry.figures[figure];
+    if (!found) return [];
+    const [value, , , of] = found;
+    // Counts are shares, or three of four one day and five of eight the next could not be compared.
+    return [{ take, value: of ? value / of : value }];
+  });
+  const points = groups(readings, ({ take }) => take.sitting).map(([, same]): TrendPoint => {
+    const values = same.map(({ value }) => value);
+    return {
+      day: same[0]!.take.day,
+      value: median(values),
+      low: Math.min(...values),
+      high: Math.max(...values),
+      takes: same.length,
+      takeId: same[same.length - 1]!.take.entry.id,
+    };
+  });
+  const span = points.length === 0 ? 0 : points[points.length - 1]!.day - points[0]!.day;
+  if (points.length < LEAST_SITTINGS || span < LEAST_DAYS)
+    return { figure, points, change: null, line: null, verdict: 'unknown' };
+  const x = points.map(({ day }) => day - points[0]!.day);
+  const y = points.map(({ value }) => value);
+  const slope = theilSen(x, y, normalQuantile(errorOf(points.length, asked)));
+  if (!slope) return { figure, points, change: null, line: null, verdict: 'unknown' };
+  const change = { value: slope.value * span, low: slope.low * span, high: slope.high * span };
+  const start = median(y.map((value, i) => value - slope.value * x[i]!));
+  return {
+    figure,
+    points,
+    change,
+    line: [start, start + slope.value * span],
+    verdict: change.low > 0 || change.high < 0 ? 'moved' : 'no-change',
+  };
+}
+
+/** Something that was changed on the way. */
+export interface Change {
+  readonly day: number;
+  readonly of: 'reed' | 'cue' | 'school' | 'room';
+  readonly to: string;
+}
+
+/** When reed, cue, school or room became others, oldest first; the first of each is no change. */
+export function changesIn(played: readonly Played[]): Change[] {
+  const changes: Change[] = [];
+  for (const part of ['reed', 'cue', 'school', 'room'] as const) {
+    let before: string | null = null;
+    for (const { entry, day } of played) {
+      const told = entry[part];
+      if (!told) continue;
+      if (before !== null && told !== before) changes.push({ day, of: part, to: told });
+      before = told;
+    }
+  }
+  return changes.sort((a, b) => a.day - b.day);
+}
