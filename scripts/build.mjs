@@ -7,7 +7,12 @@ import { packForTheWire, writeServiceWorker } from './offline.mjs';
 say('building the server');
 await build({
   absWorkingDir: root,
-  entryPoints: ['server/main.ts', 'server/analysisThread.ts', 'server/demo/makeDemo.ts'],
+  entryPoints: [
+    'server/main.ts',
+    'server/analysisThread.ts',
+    'server/demo/makeDemo.ts',
+    'server/demo/playThread.ts',
+  ],
   outdir: 'build/server',
   bundle: true,
   packages: 'external',

@@ -1,73 +1,108 @@
-import { findInstrument } from '@/core/instruments';
-import { simulateTake } from '@/core/lab';
 import { createHash } from 'node:crypto';
 import { mkdir, writeFile } from 'node:fs/promises';
+import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
+import { Piscina } from 'piscina';
 import { Random } from '@/core/base';
-import { findFamily } from '@/core/music';
-import { digestOf } from '@/core/ledger';
-import { storedOf, type Take } from '@/core/take';
-import { limitsOf } from '@/core/verdict';
 import { noteNumber } from '@/core/tuning';
-import { BLOCKS, dayOf, STORY, type Block } from './story';
+import type { PlayJob, Shipped } from './playThread';
+import { coldLeanings, minuteOf, sittingOf, usualLeanings } from './sittings';
+import { BLOCKS, dayOf, STORY } from './story';
 
 const WEEKS = 8;
 const DAYS_A_WEEK = 3;
+const DAYS = WEEKS * DAYS_A_WEEK;
+const DAY_MS = 86_400_000;
+const MINUTE_MS = 60_000;
 /** Sound is shipped with the newest takes only, to keep the demo light. */
 const WITH_SOUND = 4;
+/** Enough for what is measured of short drills, and quicker to play. */
+const DRILL_RATE = 24_000;
 
-/** Plays a block as it was played that day, and measures it as the stand does. */
-function played(id: string, when: Date, seed: number, block: Omit<Block, 'daysAgo'>) {
-  const made = findFamily(block.family)?.make(findInstrument(block.instrumentId)!, block.values);
-  if (!made?.ok) throw new Error(made?.problem ?? `no family ${block.family}`);
-  const { take, heard } = simulateTake({
-    id,
-    when,
-    score: made.value,
-    player: block.player,
-    faults: block.faults,
-    seed,
-    tailSeconds: 0.8,
-    // Every third day is practised at home.
-    ...(seed % 3 === 1 && { heardIn: { room: 'living' as const, place: seed % 5 } }),
-    setup: { temperatureC: 20, warmth: 'warm', room: seed % 3 === 1 ? 'the parlour' : 'the mill loft' },
-    school: 'air',
-  });
-  return { take: { ...take, remark: block.remark }, audio: heard.audio };
+const number = (i: number, digits: number) => String(i).padStart(digits, '0');
+/** Every third day is practised at home. */
+const setupOf = (day: number) => {
+  const atHome = day % 3 === 1;
+  return { atHome, room: atHome ? 'the parlour' : 'the mill loft' };
+};
+
+/** A long tone on each practice day, and what was played after it. */
+function practiceDay(i: number, newest: Date, random: Random): PlayJob[] {
+  const ago = Math.round(((DAYS - 1 - i) * 7) / DAYS_A_WEEK) + 1;
+  const began = newest.getTime() - ago * DAY_MS + (i % 4) * 11 * MINUTE_MS;
+  const { note, worn, instrumentId, player, remark } = dayOf(i, DAYS, random);
+  const { atHome, room } = setupOf(1000 + i);
+  const exercises = sittingOf(instrumentId, i, DAYS, worn, random);
+  const shared = { instrumentId, atHome };
+  const { slideMm, temperatureC, reed } = exercises[0]!;
+  const longTone: PlayJob = {
+    ...shared,
+    id: `demo-${number(i, 3)}`,
+    when: new Date(began).toISOString(),
+    seed: 1000 + i,
+    family: 'long-tone',
+    values: { note: noteNumber(note) },
+    player: { ...player, leanings: coldLeanings(instrumentId) },
+    faults: {},
+    setup: { slideMm, temperatureC, reed, room, warmth: 'cold' },
+    remark,
+    withSound: i >= DAYS - WITH_SOUND,
+  };
+  return [
+    longTone,
+    ...exercises.map((exercise, k): PlayJob => {
+      const warmth = minuteOf(k) < 10 ? 'warming' : 'warm';
+      return {
+        ...shared,
+        id: `demo-${number(i, 3)}-${k + 1}`,
+        when: new Date(began + minuteOf(k) * MINUTE_MS).toISOString(),
+        seed: 3000 + 10 * i + k,
+        family: exercise.family,
+        values: exercise.values,
+        player: exercise.player,
+        faults: exercise.faults,
+        setup: { slideMm, temperatureC, reed, room, warmth },
+        remark: '',
+        withSound: false,
+        sampleRate: DRILL_RATE,
+      };
+    }),
+  ];
 }
 
-/** A take as it is shipped: with its sound or without. */
-function shipped({ take, audio }: { take: Take; audio: Int16Array<ArrayBuffer> }, withSound: boolean) {
-  const kept: Take = withSound ? take : { ...take, audio: null };
+/** Blocks of other exercises that have a remark of their own. */
+function extraBlock(i: number, newest: Date): PlayJob {
+  const { daysAgo, ...block } = BLOCKS[i]!;
+  const { atHome, room } = setupOf(2000 + i);
   return {
-    stored: storedOf(kept),
-    ...digestOf(kept, limitsOf('steady'), 'english'),
-    sound: withSound ? audio : null,
+    ...block,
+    player: { ...block.player, leanings: usualLeanings(block.instrumentId) },
+    id: `demo-block-${number(i, 2)}`,
+    when: new Date(newest.getTime() - daysAgo * DAY_MS + 47 * MINUTE_MS).toISOString(),
+    seed: 2000 + i,
+    setup: { temperatureC: 20, room, warmth: 'warm' },
+    atHome,
+    // The first and the last of the octaves can be heard beside each other.
+    withSound: block.family === 'octave-slurs',
   };
 }
 
 async function main(): Promise<void> {
   const target = process.argv[2];
   if (!target) throw new Error('say where to write the demo');
-  const days = WEEKS * DAYS_A_WEEK;
   const random = new Random(20);
   const newest = new Date();
   newest.setHours(18, 40, 0, 0);
-  const longTones = Array.from({ length: days }, (_, i) => {
-    const ago = Math.round(((days - 1 - i) * 7) / DAYS_A_WEEK) + 1;
-    const when = new Date(newest.getTime() - ago * 86_400_000 + (i % 4) * 11 * 60_000);
-    const { note, ...day } = dayOf(i, days, random);
-    const block = { ...day, family: 'long-tone', values: { note: noteNumber(note) }, faults: {} };
-    const id = `demo-${String(i).padStart(3, '0')}`;
-    return shipped(played(id, when, 1000 + i, block), i >= days - WITH_SOUND);
+  const jobs = [
+    ...Array.from({ length: DAYS }, (_, i) => practiceDay(i, newest, random)).flat(),
+    ...BLOCKS.map((_, i) => extraBlock(i, newest)),
+  ];
+  const pool = new Piscina<PlayJob, Shipped>({
+    filename: join(__dirname, 'playThread.js'),
+    maxThreads: availableParallelism(),
   });
-  const blocks = BLOCKS.map((block, i) => {
-    const when = new Date(newest.getTime() - block.daysAgo * 86_400_000 + 17 * 60_000);
-    const id = `demo-block-${String(i).padStart(2, '0')}`;
-    // The first and the last of the octaves can be heard beside each other.
-    return shipped(played(id, when, 2000 + i, block), block.family === 'octave-slurs');
-  });
-  const all = [...longTones, ...blocks];
+  const all = await Promise.all(jobs.map((job) => pool.run(job)));
+  await pool.destroy();
   const takes = all.map(({ stored, entry, cells }) => ({ stored, entry, cells }));
   const edition = createHash('sha1').update(JSON.stringify(takes)).digest('hex').slice(0, 12);
   await mkdir(join(target, 'sound'), { recursive: true });

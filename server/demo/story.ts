@@ -10,6 +10,8 @@ export interface Day {
   readonly note: string;
   readonly remark: string;
   readonly player: Partial<Player>;
+  /** How worn the reed is, 0 … 1. */
+  readonly worn: number;
 }
 
 /** What was played on practice day number `day` of `days`: a low note that comes right, a bassoon reed that dies. */
@@ -23,6 +25,7 @@ export function dayOf(day: number, days: number, random: Random): Day {
     return {
       instrumentId: 'bassoon',
       note: 'F2',
+      worn,
       remark:
         day === days - 1
           ? 'New reed, third week: settled.'
@@ -42,6 +45,7 @@ export function dayOf(day: number, days: number, random: Random): Day {
   }
   return {
     instrumentId: 'recorder-alto',
+    worn: 0,
     note: day % 3 === 0 ? 'F4' : 'D5',
     remark:
       day === 0

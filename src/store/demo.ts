@@ -1,3 +1,4 @@
+import { greatest, rollups } from 'd3-array';
 import * as z from 'zod';
 import { entrySchema, packedCellsSchema } from '@/core/ledger';
 import { removeAudio, writeAudio } from './audioChunks';
@@ -5,6 +6,7 @@ import { deskWrites, readDesk } from './desk';
 import { exclusively } from './exclusively';
 import { filed, readEntries } from './filing';
 import { storedWrites, TAKE, TRACE } from './ledgerStore';
+import { defaultSettings, SETTINGS_KEY } from './settings';
 import type { Storage } from './storage';
 
 /** The demo store as the server sends it: takes as they are stored, each with its row and cells. */
@@ -39,7 +41,11 @@ export async function loadDemo(storage: Storage, name: string): Promise<void> {
   await exclusively(name, async () => {
     const { entries } = await readEntries(storage, Infinity);
     const desk = await readDesk(storage);
+    const asFound = (await storage.getItem(SETTINGS_KEY)) === null;
     await storage.setMany({
+      ...(asFound && {
+        [SETTINGS_KEY]: JSON.stringify({ ...defaultSettings, instrumentId: mostPlayed(takes) }),
+      }),
       ...storedWrites(takes.map(({ entry: { id }, stored }) => ({ id, stored }))),
       ...(await filed(storage, { add: takes, remove: entries.filter(({ id }) => isOfDemo(id)) })),
       ...deskWrites({ ...desk, bin: desk.bin.filter(({ id }) => !isOfDemo(id)) }),
@@ -48,6 +54,17 @@ export async function loadDemo(storage: Storage, name: string): Promise<void> {
   });
   await removeEarlier(storage, new Set(takes.map(({ entry }) => entry.id)));
 }
+
+/** What its player plays most: who opens the demo sees it first. */
+const mostPlayed = (takes: Demo['takes']): string =>
+  greatest(
+    rollups(
+      takes,
+      (same) => same.length,
+      ({ entry }) => entry.instrumentId,
+    ),
+    ([, count]) => count,
+  )?.[0] ?? defaultSettings.instrumentId;
 
 /** Takes of earlier editions that are in this one no more. */
 async function removeEarlier(storage: Storage, now: ReadonlySet<string>): Promise<void> {

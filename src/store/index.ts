@@ -35,6 +35,8 @@ export {
   useCells,
   useDraft,
   useEntries,
+  useInstrumentsPlayed,
+  usePlayed,
   useStorageUse,
   useTake,
   useUnread,

@@ -1,3 +1,4 @@
+import { rollups, sum } from 'd3-array';
 import type { Outcome } from '@/core/base';
 import { nameWithin, type Instrument } from '@/core/instruments';
 import { digestOf, type Digest, type Entry, type PackedCells } from '@/core/ledger';
@@ -55,6 +56,17 @@ export class LedgerStore {
 
   readCells(instrumentId: string): Promise<Record<string, PackedCells>> {
     return readCells(this.storage, instrumentId);
+  }
+
+  /** Instruments in the log and how many takes each has, the most played first. */
+  async instrumentsPlayed(): Promise<{ instrumentId: string; takes: number }[]> {
+    const { months } = await readMeta(this.storage);
+    const counts = rollups(
+      months,
+      (same) => sum(same, ({ takes }) => takes),
+      ({ instrumentId }) => instrumentId,
+    );
+    return counts.map(([instrumentId, takes]) => ({ instrumentId, takes })).sort((a, b) => b.takes - a.takes);
   }
 
   /** A take, wherever it stands. What cannot be read stays where it is, and is listed. */

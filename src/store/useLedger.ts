@@ -1,5 +1,5 @@
 import useSWR from 'swr';
-import type { Entry, PackedCells } from '@/core/ledger';
+import { playedOf, type Entry, type PackedCells, type Played } from '@/core/ledger';
 import type { Take } from '@/core/take';
 import { fetchDemoSound } from './demo';
 import type { Binned } from './desk';
@@ -21,6 +21,31 @@ export function useCells(instrumentId: string) {
   return useSWR<Record<string, PackedCells>, Error>(
     data('log', 'cells', instrumentId),
     async () => (await home()).store.readCells(instrumentId),
+    LOCAL,
+  );
+}
+
+/** All that was played on an instrument, oldest first: rows with what each told of notes and slurs. */
+export function usePlayed(instrumentId: string) {
+  return useSWR<readonly Played[], Error>(
+    data('log', 'played', instrumentId),
+    async () => {
+      const { store } = await home();
+      const [{ entries }, cells] = await Promise.all([
+        store.readEntries(Infinity, instrumentId),
+        store.readCells(instrumentId),
+      ]);
+      return playedOf(entries, cells);
+    },
+    LOCAL,
+  );
+}
+
+/** Instruments that there are takes of, with how many, the most played first. */
+export function useInstrumentsPlayed() {
+  return useSWR<{ instrumentId: string; takes: number }[], Error>(
+    data('log', 'instruments'),
+    async () => (await home()).store.instrumentsPlayed(),
     LOCAL,
   );
 }

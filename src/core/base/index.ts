@@ -1,6 +1,7 @@
 export { COLOURS, FEATURES, perColour, type ColourId, type FeatureId } from './features';
 export {
   bootstrap,
+  mannKendall,
   normalQuantile,
   studentT,
   theilSen,

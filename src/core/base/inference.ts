@@ -44,6 +44,22 @@ export function wilson(share: number, of: number, z = Z95): Estimate {
   return { value: share, low: Math.max(0, centre - half), high: Math.min(1, centre + half) };
 }
 
+/** Variance of Kendall's S with ties in x (Kendall 1975). */
+function kendallVariance(x: readonly number[]): number {
+  const ties = new Map<number, number>();
+  for (const each of x) ties.set(each, (ties.get(each) ?? 0) + 1);
+  const term = (k: number) => k * (k - 1) * (2 * k + 5);
+  return (term(x.length) - [...ties.values()].reduce((sum, k) => sum + term(k), 0)) / 18;
+}
+
+/** How far pairs of points agree in rising or falling, in standard deviations of what chance would do (Mann 1945, Kendall 1975). */
+export function mannKendall(x: readonly number[], y: readonly number[]): number {
+  let s = 0;
+  for (let i = 0; i < x.length; i++)
+    for (let j = i + 1; j < x.length; j++) s += Math.sign(x[j]! - x[i]!) * Math.sign(y[j]! - y[i]!);
+  return s / Math.sqrt(kendallVariance(x));
+}
+
 /**
  * Theil–Sen slope of y over x with Sen's interval from the variance of Kendall's S, ties in x counted (Sen 1968).
  * Null for fewer than four points, or where x does not move.
@@ -56,11 +72,7 @@ export function theilSen(x: readonly number[], y: readonly number[], z = Z95): E
     for (let j = i + 1; j < n; j++) if (x[j] !== x[i]) slopes.push((y[j]! - y[i]!) / (x[j]! - x[i]!));
   if (slopes.length < 3) return null;
   slopes.sort(ascending);
-  const ties = new Map<number, number>();
-  for (const each of x) ties.set(each, (ties.get(each) ?? 0) + 1);
-  const term = (k: number) => k * (k - 1) * (2 * k + 5);
-  const variance = (term(n) - [...ties.values()].reduce((sum, k) => sum + term(k), 0)) / 18;
-  const reach = z * Math.sqrt(variance);
+  const reach = z * Math.sqrt(kendallVariance(x));
   const at = (rank: number) => slopes[Math.min(slopes.length - 1, Math.max(0, Math.round(rank)))]!;
   return {
     value: quantileSorted(slopes, 0.5)!,

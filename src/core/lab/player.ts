@@ -4,6 +4,8 @@ import * as z from 'zod';
 export const playerSchema = z.object({
   /** Centre against the asked pitch. */
   offsetCents: z.number(),
+  /** What single notes add to it, by their written pitch. */
+  leanings: z.record(z.string(), z.number()),
   driftCentsPerSecond: z.number(),
   /** RMS of an irregular wander of the pitch. */
   wobbleCents: z.number().min(0),
@@ -36,6 +38,7 @@ export type Player = z.infer<typeof playerSchema>;
 
 export const steadyPlayer: Player = {
   offsetCents: -4,
+  leanings: {},
   driftCentsPerSecond: 0.3,
   wobbleCents: 1.5,
   vibrato: null,

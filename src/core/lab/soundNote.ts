@@ -70,6 +70,7 @@ export function soundNote(audio: Float32Array, task: NoteTask, random: Random): 
         task.swellDb(t) + player.levelDriftDbPerSecond * (t - middle) + player.levelWobbleDb * levelWander(t);
       const cents =
         player.offsetCents +
+        (player.leanings[written] ?? 0) +
         task.glideCents(t) +
         (player.centsPer10Db * dynamicDb) / 10 +
         player.driftCentsPerSecond * (t - middle) +

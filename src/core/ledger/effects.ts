@@ -35,31 +35,33 @@ export function loudnessEffect(played: readonly Played[]): (Estimate & { sitting
   return overSittings(slopes);
 }
 
-/** How far the instrument rises while it warms: cents over the first twenty minutes of a sitting, note by note. */
+/** How far minutes have to differ at the same notes, as a sum of squares, before a slope is told. */
+const LEAST_APART = 20 * 5 ** 2;
+
+/**
+ * How far the instrument rises while it warms: cents over the first twenty minutes of a sitting. The slope within notes (what
+ * is always played first must not be taken for cold), its error from sitting to sitting.
+ */
 export function warmUpEffect(
   played: readonly Played[],
   instrument: Instrument,
 ): (Estimate & { sittings: number }) | null {
-  const readings = [...readingsOf(played, instrument, usualOf(played)).values()].filter(
-    (each) => each.length > 1,
-  );
-  const residuals = readings.flatMap((same) => {
-    const { mean } = weighted(
-      same.map(({ cents }) => cents),
-      same.map(({ n }) => n),
-    );
-    return same.map(({ take, cents }) => ({ take, cents: cents - mean }));
+  const pairs = [...readingsOf(played, instrument, usualOf(played)).values()].flatMap((same) => {
+    const minutes = same.map(({ take }) => Math.min(WARM_MINUTES, take.minutesIn));
+    const [x, y] = [mean(minutes), mean(same.map(({ cents }) => cents))];
+    return same.map(({ take, cents }, i) => ({ sitting: take.sitting, x: minutes[i]! - x, y: cents - y }));
   });
-  const slopes = groups(residuals, ({ take }) => take.sitting).flatMap(([, same]) => {
-    const x = same.map(({ take }) => Math.min(WARM_MINUTES, take.minutesIn));
-    if (Math.max(...x) - Math.min(...x) < WARM_MINUTES / 2) return [];
-    return [
-      WARM_MINUTES *
-        leastSquares(
-          x,
-          same.map(({ cents }) => cents),
-        ).slope,
-    ];
-  });
-  return overSittings(slopes);
+  const apart = pairs.reduce((sum, { x }) => sum + x * x, 0);
+  const sittings = groups(pairs, ({ sitting }) => sitting);
+  if (apart < LEAST_APART || sittings.length < LEAST_SITTINGS) return null;
+  const slope = pairs.reduce((sum, { x, y }) => sum + x * y, 0) / apart;
+  // Sandwich over sittings: notes of one day rise and fall together.
+  const scores = sittings.map(([, same]) => same.reduce((sum, { x, y }) => sum + x * (y - slope * x), 0));
+  const n = sittings.length;
+  const error = Math.sqrt((n / (n - 1)) * scores.reduce((sum, each) => sum + each * each, 0)) / apart;
+  const reach = WARM_MINUTES * studentT(n - 1) * error;
+  const value = WARM_MINUTES * slope;
+  return { value, low: value - reach, high: value + reach, sittings: n };
 }
+
+const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / values.length;

@@ -12,6 +12,8 @@ import {
   asHeard,
   changesIn,
   EVERYTHING,
+  FOLLOWED,
+  followedTrends,
   loudnessEffect,
   mapSlide,
   noteMap,
@@ -173,6 +175,16 @@ describe('what pitch goes with', () => {
     expect(loud.high - loud.low).toBeLessThan(2);
     const warm = warmUpEffect(days(12), flute)!;
     expect(warm.value).toBeCloseTo(10, 0);
+    // A note that always comes first must not be taken for cold.
+    const inOrder = rememberedOf(
+      Array.from({ length: 12 }, (_, day) => day).flatMap((day) =>
+        [67, 69, 71].map((written, i) => ({
+          day: day + (10 * i) / 1440,
+          notes: [cellOf(written, [-9, 4, 12][i]! + random.normal())],
+        })),
+      ),
+    );
+    expect(warmUpEffect(inOrder, flute)).toBeNull();
     expect(loudnessEffect(days(3))).toBeNull();
     expect(warmUpEffect(days(3), flute)).toBeNull();
   });
@@ -339,6 +351,7 @@ describe('how well a seam holds', () => {
 });
 
 describe('what became of a figure', () => {
+  const hold = FOLLOWED.find(({ id }) => id === 'best-hold')!.of;
   const holds = (random: Random, of: (week: number) => number, noise: number) =>
     eightWeeks(random, (day) => ({
       row: { figures: { 'best-hold': [of(day / 7) + noise * random.normal(), null, 1, null] } },
@@ -347,7 +360,7 @@ describe('what became of a figure', () => {
   it('is not claimed of a stalled story more than 5 times of 100, however often one looks', () => {
     const claimed = share(300, (random) => {
       const played = holds(random, () => 12, 2);
-      return played.some((_, i) => trendOf(played.slice(0, i + 1), 'best-hold').verdict === 'moved');
+      return played.some((_, i) => trendOf(played.slice(0, i + 1), hold).verdict === 'moved');
     });
     expect(claimed).toBeLessThanOrEqual(0.05);
   });
@@ -358,7 +371,7 @@ describe('what became of a figure', () => {
     for (let seed = 0; seed < runs; seed++) {
       const trend = trendOf(
         holds(new Random(seed), (week) => 10 + week, 2),
-        'best-hold',
+        hold,
       );
       const truth = (trend.points.at(-1)!.day - trend.points[0]!.day) / 7;
       if (trend.change!.low <= truth && truth <= trend.change!.high) inside++;
@@ -372,19 +385,45 @@ describe('what became of a figure', () => {
     const few = rememberedOf(
       [0, 10, 20, 30].map((day) => ({ day, row: { figures: { 'best-hold': [day, null, 1, null] } } })),
     );
-    expect(trendOf(few, 'best-hold').verdict).toBe('unknown');
+    expect(trendOf(few, hold).verdict).toBe('unknown');
     const dense = rememberedOf(
       Array.from({ length: 12 }, (_, i) => ({
         day: i / 2,
         row: { figures: { 'best-hold': [i, null, 1, null] } },
       })),
     );
-    expect(trendOf(dense, 'best-hold').verdict).toBe('unknown');
+    expect(trendOf(dense, hold).verdict).toBe('unknown');
+  });
+
+  it('is not claimed of any of twenty figures in 5 stalled logs of 100', () => {
+    const ids = FOLLOWED.filter(({ id }) => id !== 'clean-tempo').slice(0, 20);
+    const claimed = share(100, (random) => {
+      const played = eightWeeks(random, () => ({
+        row: { figures: Object.fromEntries(ids.map(({ id }) => [id, [50 + random.normal(), null, 1, 100]])) },
+      }));
+      return followedTrends(played).some(({ verdict }) => verdict === 'better' || verdict === 'worse');
+    });
+    expect(claimed).toBeLessThanOrEqual(0.05);
+  });
+
+  it('is called better by its own way: more, less, or nearer to zero', () => {
+    const figures = (week: number) => ({
+      'best-hold': [8 + week, null, 1, null] as const,
+      wobble: [3 + week, null, 1, null] as const,
+      leaning: [-20 + 2 * week, null, 1, null] as const,
+    });
+    const played = eightWeeks(new Random(2), (day) => ({
+      row: { figures: figures(day / 7) as never, tempo: 60 + day, faults: {} },
+    }));
+    const found = Object.fromEntries(
+      followedTrends(played).map(({ followed, verdict }) => [followed.id, verdict]),
+    );
+    expect(found).toEqual({ 'best-hold': 'better', wobble: 'worse', leaning: 'better' });
   });
 
   it('counts shares as shares', () => {
     const played = rememberedOf([{ day: 0, row: { figures: { 'slurs-clean': [3, null, 4, 4] } } }]);
-    expect(trendOf(played, 'slurs-clean').points[0]!.value).toBe(0.75);
+    expect(FOLLOWED.find(({ id }) => id === 'slurs-clean')!.of(played[0]!.entry)).toBe(75);
   });
 });
 

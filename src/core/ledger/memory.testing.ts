@@ -1,4 +1,4 @@
-import { Random } from '@/core/base';
+import type { Random } from '@/core/base';
 import type { Dynamic } from '@/core/music';
 import type { NoteCell } from './cells';
 import type { Crossing } from './crossing';

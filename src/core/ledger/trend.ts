@@ -1,6 +1,6 @@
 import { groups } from 'd3-array';
-import { median, normalQuantile, theilSen, type Estimate } from '@/core/base';
-import type { FigureId } from '@/core/verdict';
+import { mannKendall, median, normalQuantile, theilSen, type Estimate } from '@/core/base';
+import type { Entry } from './entry';
 import type { Played } from './played';
 
 /** One sitting's reading of a figure: the middle of its takes. */
@@ -16,12 +16,13 @@ export interface TrendPoint {
 
 /** What became of a figure over a time. */
 export interface Trend {
-  readonly figure: FigureId;
   readonly points: readonly TrendPoint[];
   /** From the first to the last point along the line, with an interval that allows for having looked again and again. */
   readonly change: Estimate | null;
   /** The line at its first and its last point; null without one. */
   readonly line: readonly [number, number] | null;
+  /** How clearly it moves, in standard deviations of chance; 0 where nothing can be said. */
+  readonly strength: number;
   /** `moved` only where the interval leaves zero out; `unknown`: too few sittings to say. */
   readonly verdict: 'moved' | 'no-change' | 'unknown';
 }
@@ -33,7 +34,7 @@ const ERROR = 0.05;
 /** A trend counts as looked at anew when it has grown by this. */
 const GROWTH = 1.5;
 /** Within one growth there are many looks; they are much alike. */
-const LOOKS_ALIKE = 3;
+const LOOKS_ALIKE = 2;
 
 /**
  * Error that one look may spend so that all looks together, however long a trend is followed, spend `ERROR`: the k-th growth
@@ -45,14 +46,11 @@ function errorOf(sittings: number, asked: number): number {
   return ERROR / (growth * (growth + 1)) / LOOKS_ALIKE / asked;
 }
 
-/** A figure of the takes that have it, as told by the line through its sittings. */
-export function trendOf(played: readonly Played[], figure: FigureId, asked = 1): Trend {
+/** Something of takes, as told by the line through its sittings; takes that do not have it are passed over. */
+export function trendOf(played: readonly Played[], of: (entry: Entry) => number | null, asked = 1): Trend {
   const readings = played.flatMap((take) => {
-    const found = take.entry.figures[figure];
-    if (!found) return [];
-    const [value, , , of] = found;
-    // Counts are shares, or three of four one day and five of eight the next could not be compared.
-    return [{ take, value: of ? value / of : value }];
+    const value = of(take.entry);
+    return value === null ? [] : [{ take, value }];
   });
   const points = groups(readings, ({ take }) => take.sitting).map(([, same]): TrendPoint => {
     const values = same.map(({ value }) => value);
@@ -67,18 +65,18 @@ export function trendOf(played: readonly Played[], figure: FigureId, asked = 1):
   });
   const span = points.length === 0 ? 0 : points[points.length - 1]!.day - points[0]!.day;
   if (points.length < LEAST_SITTINGS || span < LEAST_DAYS)
-    return { figure, points, change: null, line: null, verdict: 'unknown' };
+    return { points, change: null, line: null, strength: 0, verdict: 'unknown' };
   const x = points.map(({ day }) => day - points[0]!.day);
   const y = points.map(({ value }) => value);
   const slope = theilSen(x, y, normalQuantile(errorOf(points.length, asked)));
-  if (!slope) return { figure, points, change: null, line: null, verdict: 'unknown' };
+  if (!slope) return { points, change: null, line: null, strength: 0, verdict: 'unknown' };
   const change = { value: slope.value * span, low: slope.low * span, high: slope.high * span };
   const start = median(y.map((value, i) => value - slope.value * x[i]!));
   return {
-    figure,
     points,
     change,
     line: [start, start + slope.value * span],
+    strength: Math.abs(mannKendall(x, y)),
     verdict: change.low > 0 || change.high < 0 ? 'moved' : 'no-change',
   };
 }

@@ -6,3 +6,4 @@ export { SheetScreen } from './SheetScreen';
 export { downloadMidi, downloadMusicXml } from './files';
 export { useExample } from './useExample';
 export { useExercise } from './useExercise';
+export { useDrill } from './useDrill';

@@ -1,1 +1,2 @@
 export { ChartView } from './ChartView';
+export { TimeChart } from './TimeChart';

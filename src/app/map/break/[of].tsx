@@ -1,0 +1,1 @@
+export { BreakScreen as default } from '@/features/map';

@@ -1,0 +1,1 @@
+export { SeamScreen as default } from '@/features/map';

@@ -1,0 +1,1 @@
+export { SlideScreen as default } from '@/features/map';

@@ -1,0 +1,1 @@
+export { TrendsScreen as default } from '@/features/map';

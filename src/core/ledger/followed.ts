@@ -1,0 +1,149 @@
+import { groups } from 'd3-array';
+import { FIGURES, type FigureId } from '@/core/verdict';
+import type { Entry } from './entry';
+import type { Played } from './played';
+import { LEAST_SITTINGS, trendOf, type Trend } from './trend';
+
+/** Which way is better; `zero`: the nearer to it. */
+type Better = 'more' | 'less' | 'zero';
+
+/** Something of a take that is worth following over weeks. */
+export interface Followed {
+  readonly id: string;
+  readonly label: string;
+  readonly unit: string;
+  readonly decimals: number;
+  readonly better: Better;
+  /** What it means. */
+  readonly meaning: string;
+  readonly of: (entry: Entry) => number | null;
+}
+
+/**
+ * Figures that are followed, by which way is better: what an exercise is about, and not all that is measured by the way. The
+ * more are asked, the less can be claimed of each.
+ */
+const FIGURES_BETTER = {
+  more: [
+    'best-hold',
+    'purity',
+    'slurs-clean',
+    'range',
+    'window',
+    'modes-reached',
+    'pulse-depth',
+    'bend-down',
+    'bend-up',
+  ],
+  less: [
+    'wobble',
+    'slur-time',
+    'attack-spread',
+    'sameness',
+    'line',
+    'just',
+    'bend-even',
+    'bend-level',
+    'ending',
+    'gave-way',
+  ],
+  zero: [
+    'centre',
+    'pitch-middle',
+    'drift',
+    'latency',
+    'offset',
+    'leaning',
+    'octaves',
+    'pitch-per-level',
+    'ring-gap',
+    'ring-cents',
+    'top-difference',
+    'peak',
+  ],
+} as const satisfies Record<Better, readonly FigureId[]>;
+
+/** A figure that can be followed. Counts are shares, or three of four one day and five of eight the next could not be compared. */
+function followedFigure(id: FigureId, better: Better): Followed {
+  const { label, unit, decimals, meaning } = FIGURES[id];
+  const share = id === 'slurs-clean';
+  return {
+    id,
+    label,
+    unit: share ? '% clean' : unit,
+    decimals: share ? 0 : decimals,
+    better,
+    meaning,
+    of: ({ figures }) => {
+      const found = figures[id];
+      if (!found) return null;
+      const [value, , , of] = found;
+      if (share) return of ? (100 * value) / of : null;
+      return better === 'more' ? Math.abs(value) : value;
+    },
+  };
+}
+
+/** The fastest that was clean: of takes in which nothing was found. */
+const cleanTempo: Followed = {
+  id: 'clean-tempo',
+  label: 'Tempo at clean',
+  unit: 'beats a minute',
+  decimals: 0,
+  better: 'more',
+  meaning:
+    'The tempo of takes in which nothing was found to remark upon, by the limits of the day they were kept.',
+  of: ({ tempo, faults, figures }) =>
+    tempo !== null && figures['slurs-clean'] && Object.keys(faults).length === 0 ? tempo : null,
+};
+
+export const FOLLOWED: readonly Followed[] = [
+  ...(Object.keys(FIGURES_BETTER) as Better[]).flatMap((better) =>
+    FIGURES_BETTER[better].map((id) => followedFigure(id, better)),
+  ),
+  cleanTempo,
+];
+
+/** One figure of one family over time, and whether it moved for the better. */
+export interface FollowedTrend {
+  readonly family: string;
+  readonly title: string;
+  readonly followed: Followed;
+  readonly trend: Trend;
+  readonly verdict: 'better' | 'worse' | 'no-change' | 'unknown';
+}
+
+function verdictOf({ better }: Followed, { verdict, change, line }: Trend): FollowedTrend['verdict'] {
+  if (verdict !== 'moved' || !change || !line) return verdict === 'unknown' ? 'unknown' : 'no-change';
+  if (better === 'zero') return Math.abs(line[1]) < Math.abs(line[0]) ? 'better' : 'worse';
+  return change.value > 0 === (better === 'more') ? 'better' : 'worse';
+}
+
+/**
+ * All that can be followed, family by family: what moved first, then what did not, then what is too young to say. The error of
+ * all of them together is that of one.
+ */
+export function followedTrends(played: readonly Played[]): FollowedTrend[] {
+  const candidates = groups(played, ({ entry }) => entry.family).flatMap(([family, same]) =>
+    FOLLOWED.flatMap((followed) => {
+      const having = same.filter(({ entry }) => followed.of(entry) !== null);
+      const sittings = new Set(having.map(({ sitting }) => sitting)).size;
+      return sittings < 2 ? [] : [{ family, title: same[0]!.entry.title, followed, having, sittings }];
+    }),
+  );
+  // Holm (1979): the clearest is asked as one of all, the next as one of the rest, until one does not move.
+  let asked = Math.max(1, candidates.filter(({ sittings }) => sittings >= LEAST_SITTINGS).length);
+  const strengths = candidates.map((each) => ({
+    ...each,
+    strength: trendOf(each.having, each.followed.of).strength,
+  }));
+  const order = { better: 0, worse: 0, 'no-change': 1, unknown: 2 } as const;
+  return strengths
+    .sort((a, b) => b.strength - a.strength)
+    .map(({ family, title, followed, having }) => {
+      const trend = trendOf(having, followed.of, asked);
+      if (trend.verdict === 'moved') asked--;
+      return { family, title, followed, trend, verdict: verdictOf(followed, trend) };
+    })
+    .sort((a, b) => order[a.verdict] - order[b.verdict]);
+}

@@ -1,1 +1,0 @@
-export { MapScreen } from './MapScreen';

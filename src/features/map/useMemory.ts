@@ -1,0 +1,77 @@
+import { useMemo, useState } from 'react';
+import { findInstrument, type Instrument } from '@/core/instruments';
+import {
+  EVERYTHING,
+  noteMap,
+  seamMap,
+  through,
+  type Lens,
+  type MappedBreak,
+  type NoteMap,
+  type Played,
+} from '@/core/ledger';
+import { limitsOf, type Limits } from '@/core/verdict';
+import { useInstrumentsPlayed, usePlayed, useSettings } from '@/store';
+
+const DAY_MS = 86_400_000;
+export const PERIODS = { all: null, 'six weeks': 42, 'two weeks': 14 } as const;
+export type Period = keyof typeof PERIODS;
+
+/** What is remembered of the instrument that is looked at; null while it is read, or where there is none. */
+export interface Memory {
+  readonly instrument: Instrument;
+  readonly played: readonly Played[];
+  readonly limits: Limits;
+  /** Days since 1970. */
+  readonly now: number;
+}
+
+/** Which instruments can be looked at: what is played now, and what there are takes of. */
+export function useMemory(chosen: string | null = null): {
+  memory: Memory | null;
+  others: readonly Instrument[];
+} {
+  const { settings } = useSettings();
+  const { data: withTakes } = useInstrumentsPlayed();
+  const { instrumentId, ownInstruments, removedInstruments, level, ownLimits } = settings;
+  const own = useMemo(() => [...ownInstruments, ...removedInstruments], [ownInstruments, removedInstruments]);
+  // Someone who has just changed to an instrument without takes wants to see it all the same.
+  const instrument = findInstrument(chosen ?? instrumentId, own) ?? null;
+  const { data: played } = usePlayed(instrument?.id ?? '');
+  const [now] = useState(() => Date.now() / DAY_MS);
+  const others = useMemo(
+    () =>
+      [...new Set([instrumentId, ...(withTakes ?? []).map((each) => each.instrumentId)])].flatMap(
+        (id) => findInstrument(id, own) ?? [],
+      ),
+    [withTakes, own, instrumentId],
+  );
+  const limits = useMemo(() => limitsOf(level, ownLimits), [level, ownLimits]);
+  const memory = useMemo(
+    () => (instrument && played ? { instrument, played, limits, now } : null),
+    [instrument, played, limits, now],
+  );
+  return { memory, others };
+}
+
+/** Where notes lie and seams hold, through a lens. */
+export interface Seen {
+  readonly lens: Lens;
+  readonly played: readonly Played[];
+  readonly map: NoteMap;
+  readonly breaks: readonly MappedBreak[];
+}
+
+export function useSeen(memory: Memory | null, lens: Lens = EVERYTHING): Seen | null {
+  return useMemo(() => {
+    if (!memory) return null;
+    const { instrument, limits, now } = memory;
+    const played = through(memory.played, lens);
+    return {
+      lens,
+      played,
+      map: noteMap(played, instrument, now, lens.loudness),
+      breaks: seamMap(played, instrument, limits, now),
+    };
+  }, [memory, lens]);
+}

@@ -1,0 +1,92 @@
+import type { MappedNote, ProblemNote, Reliability, SeamState, Turn } from '@/core/ledger';
+import { seamsOf, type Instrument } from '@/core/instruments';
+import type { Cents, Midi } from '@/core/tuning';
+import { capital, FAULTS, plural, sized, type FaultKind } from '@/core/verdict';
+
+type NameOf = (written: Midi) => string;
+
+/** `11 cents high`, `in place`. */
+export function centsWord(cents: Cents): string {
+  return Math.round(cents) === 0 ? 'in place' : `${sized(cents, 'cents')} ${cents < 0 ? 'low' : 'high'}`;
+}
+
+/** Beside its mark on the bore, where there is no room for a unit: `11 high`. */
+export function shortWord(cents: Cents): string {
+  return `${Math.abs(Math.round(cents))} ${cents < 0 ? 'low' : 'high'}`;
+}
+
+/** `between 3 low and 8 high`: an interval of cents. */
+export function betweenCents(low: Cents, high: Cents): string {
+  const [a, b] = [Math.round(low), Math.round(high)];
+  if (a === b) return `about ${centsWord(a)}`;
+  if (a < 0 && b <= 0) return `between ${sized(b, 'cents')} and ${sized(a, 'cents')} low`;
+  if (a >= 0) return `between ${sized(a, 'cents')} and ${sized(b, 'cents')} high`;
+  return `between ${sized(a, 'cents')} low and ${sized(b, 'cents')} high`;
+}
+
+/** Where a note lies and how sure that is. */
+export function noteSentence(note: MappedNote, name: string, instrumentName: string): string {
+  const { heard, guess, takes, sittings } = note;
+  if (heard === null)
+    return guess === 0
+      ? `${name} has not been heard yet. Nothing particular is known of it on the ${instrumentName}.`
+      : `${name} has not been heard yet. On the ${instrumentName} it is often ${centsWord(guess)}: a guess until you play it.`;
+  const from = `${plural(takes, 'take')} on ${plural(sittings, 'day')}`;
+  const drawn =
+    note.certainty < 0.6 && Math.abs(note.centre - heard.value) >= 1
+      ? ` With so few, it is drawn at ${centsWord(note.centre)}, towards what is usual for the instrument.`
+      : '';
+  return `${capital(centsWord(heard.value))} of its pitch, by ${from}; very likely ${betweenCents(heard.low, heard.high)}.${drawn}`;
+}
+
+/** Why a note is a problem, with its figure. */
+export function problemWord({ note, why, sure }: ProblemNote): string {
+  if (why === 'wanders') return `wanders by ${sized(note.spread ?? 0, 'cents')} from take to take`;
+  return `${centsWord(note.centre)}${sure ? '' : ', not sure yet'}`;
+}
+
+export const STATE_WORDS: Readonly<Record<SeamState, string>> = {
+  gold: 'gold',
+  nearly: 'nearly gold',
+  mending: 'mending',
+  weak: 'weak',
+  few: 'too few to say',
+};
+
+/** `31 of 44`; with nothing crossed, that. */
+export function countWord({ clean, of }: Reliability): string {
+  return of === 0 ? 'not crossed yet' : `${clean} of ${of}`;
+}
+
+/** `Played today it would hold about 7 times in 10, likely between 6 and 8.` */
+export function reliabilitySentence({ clean, of, share }: Reliability): string {
+  if (of === 0) return 'It has not been crossed in any take that you kept.';
+  const tenths = (value: number) => Math.round(10 * value);
+  const [low, high] = [tenths(share.low), tenths(share.high)];
+  const about = `Played today it would hold about ${tenths(share.value)} times in 10`;
+  return `Clean ${clean} of ${of}. ${about}${low === high ? '' : `, very likely between ${low} and ${high}`}.`;
+}
+
+/** `C5 up to C♯5`. */
+export const seamTitle = (from: Midi, to: Midi, nameOf: NameOf): string =>
+  `${nameOf(from)} ${to > from ? 'up' : 'down'} to ${nameOf(to)}`;
+
+/** `the half-hole`: a break by the register that begins above it. */
+export function breakName(instrument: Instrument, above: Midi): string {
+  const index = seamsOf(instrument).findIndex((each) => each.above === above);
+  return `into the ${instrument.registers[index + 1]?.name ?? 'next'} register`;
+}
+
+/** What opened a seam, as a kind of thing and not as an event at a place. */
+export const openerWord = (kind: FaultKind): string => FAULTS[kind].word;
+
+export function turnSentence({ from, to, turned }: Turn, nameOf: NameOf): string {
+  const seam = seamTitle(from, to, nameOf);
+  return turned === 'gold'
+    ? `${seam} has turned to gold: it now holds more than nine times in ten, surely.`
+    : `${seam} has opened again: it was gold, and holds less than it did.`;
+}
+
+/** Days since 1970 as a short date. */
+const shortDate = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
+export const dateWord = (day: number): string => shortDate.format(new Date(day * 86_400_000));
