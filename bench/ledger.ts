@@ -72,6 +72,17 @@ async function opening(page: Page, url: string, from: string, area: string, show
   return middle(times);
 }
 
+/** Milliseconds from the first script of a page, loaded anew, to what it shows. */
+async function loading(page: Page, url: string, shown: string): Promise<number> {
+  const times: number[] = [];
+  for (let i = 0; i < TIMES; i++) {
+    await page.goto(url);
+    await page.locator(shown).first().waitFor();
+    times.push(await page.evaluate(() => performance.now()));
+  }
+  return middle(times);
+}
+
 async function keeping(page: Page, url: string): Promise<number> {
   await page.goto(`${url}/exercise/long-tone`);
   await page.getByRole('radio', { name: 'simulated player', exact: true }).click();
@@ -109,6 +120,8 @@ export async function ledgerTable(counts: readonly number[]) {
         'MB stored': Math.round([...log.values()].reduce((sum, text) => sum + text.length, 0) / 1e6),
         'Log ms': await opening(page, server.url, '/map', 'Log', '[data-testid=take-row]'),
         'Today ms': await opening(page, server.url, '/map', 'Today', '[data-testid=last-time]'),
+        'Map ms': await opening(page, server.url, '/bench', 'Map', '[data-testid=map-bore]'),
+        'Trends ms': await loading(page, `${server.url}/map/trends`, '[data-testid=trend-row]'),
         'Bench ms': await opening(page, server.url, '/map', 'Bench', '[data-testid=storage-use]'),
         'Keep ms': Math.round(await keeping(page, server.url)),
         'heap MB': Math.round(await heapOf(page)),

@@ -20,9 +20,9 @@ const WITH_SOUND = 4;
 const DRILL_RATE = 24_000;
 
 const number = (i: number, digits: number) => String(i).padStart(digits, '0');
-/** Every third day is practised at home. */
+/** Every fifth day is practised at home. */
 const setupOf = (day: number) => {
-  const atHome = day % 3 === 1;
+  const atHome = day % 5 === 2;
   return { atHome, room: atHome ? 'the parlour' : 'the mill loft' };
 };
 

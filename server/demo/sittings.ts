@@ -99,9 +99,9 @@ const seam = (
   faults,
 });
 
-/** The thumb seam of the recorder is mended in the fourth week; the one above it stays weak, softly above all. */
+/** The thumb seam of the recorder is mended by the fifth week; the one above it stays weak, softly above all. */
 function ofRecorder(day: number, progress: number): Asked[] {
-  const opens = Math.max(0, 0.42 - 0.9 * progress);
+  const opens = Math.max(0, 0.95 - 2.5 * progress);
   const soft = day % 2 === 1;
   return [
     {
@@ -111,7 +111,7 @@ function ofRecorder(day: number, progress: number): Asked[] {
     seam(
       80,
       81,
-      6,
+      7,
       { blip: opens / 2, gap: opens / 2 },
       { cue: progress > 0.2 ? 'air before the note' : '' },
     ),

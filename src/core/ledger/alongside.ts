@@ -33,15 +33,18 @@ const countOf = (crossed: readonly Crossed[]): Counted => ({
  */
 export function alongside(crossed: readonly Crossed[]): Alongside[] {
   const played: Played[] = [...new Set(crossed.map(({ take }) => take))];
-  const pairs = (['cue', 'reed', 'room'] as const).flatMap((of) =>
-    toldOf(played, of).flatMap((told) => {
+  const pairs = (['cue', 'reed', 'room'] as const).flatMap((of) => {
+    const all = toldOf(played, of);
+    // Of two rooms, or two reeds, the one says what the other says.
+    const isEither = all.length === 2 && played.every(({ entry }) => Boolean(entry[of]));
+    return (isEither ? all.slice(0, 1) : all).flatMap((told) => {
       const there = crossed.filter(({ take }) => take.entry[of] === told);
       const others = crossed.filter(({ take }) => take.entry[of] !== told);
       return there.length < LEAST || others.length < LEAST
         ? []
         : [{ of, told, with: countOf(there), without: countOf(others) }];
-    }),
-  );
+    });
+  });
   const z = normalQuantile(ERROR / Math.max(1, pairs.length));
   const compared = pairs.map((pair) => {
     const a = wilson(pair.with.clean / pair.with.of, pair.with.of, z);

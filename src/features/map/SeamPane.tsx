@@ -29,8 +29,6 @@ interface SeamPaneProps {
   readonly to: Midi;
 }
 
-const WORTH_DRILLING = 4;
-
 /** One seam: how it stands, how it came there, what opens it, when, and what went along with it. */
 export function SeamPane({ memory, played, from, to }: SeamPaneProps) {
   const { instrument, limits, now } = memory;
@@ -58,7 +56,7 @@ export function SeamPane({ memory, played, from, to }: SeamPaneProps) {
       <View style={styles.row}>
         <Button
           look="strong"
-          label={`Drill it, ${WORTH_DRILLING} min`}
+          label="Drill it"
           testID="drill-seam"
           onPress={() => setTo('just-this-seam', { from, to, times: 8 })}
         />
@@ -132,7 +130,7 @@ function Along({ crossed, onCompare }: { crossed: readonly Crossed[]; onCompare:
   return (
     <View>
       <Heading>What went along with it</Heading>
-      {pairs.slice(0, 3).map((pair) => (
+      {pairs.slice(0, 2).map((pair) => (
         <View key={pair.of + pair.told}>
           <Body>{`${OF_WORDS[pair.of]} ${pair.told}: ${countWordOf(pair.with)}, else ${countWordOf(pair.without)}.`}</Body>
           <Soft>

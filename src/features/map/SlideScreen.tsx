@@ -3,13 +3,14 @@ import { StyleSheet, View } from 'react-native';
 import { useLocalSearchParams } from 'expo-router';
 import { asHeard, mapSlide, shiftBy, type Elsewise, type MapSlide } from '@/core/ledger';
 import { writtenRange } from '@/core/instruments';
-import { listed, sized } from '@/core/verdict';
+import { listed, plural, sized } from '@/core/verdict';
 import { Body, Button, Heading, Screen, Soft, Stepper, useNoteName, useShape } from '@/ui';
 import { MapBore, type Chosen } from './MapBore';
 import { useMemory, useSeen, type Memory, type Seen } from './useMemory';
 import { centsWord } from './words';
 
-const STEP = 13;
+/** Low enough that the drawing and what moves it are seen together on a phone. */
+const STEP = 11;
 
 /** What another place of the slide, another temperature or another standard would make of the map. */
 export function SlideScreen() {
@@ -40,62 +41,83 @@ function SlidePage({ memory, seen }: { memory: Memory; seen: Seen }) {
   const shift = useMemo(() => shiftBy(instrument, map.usual, elsewise), [instrument, map, elsewise]);
   const { low, high } = writtenRange(instrument);
   const step = wide ? Math.max(11, Math.min(17, (height - 190) / (high - low))) : STEP;
-  const usual = asHeard(map.usual);
-  return (
-    <Screen
-      caption={`Map · ${instrument.name}`}
-      title="Slide and weather"
-      beside={
-        <MapBore
-          instrument={instrument}
-          notes={map.notes}
-          breaks={[]}
-          named={new Set(advice?.left.flatMap(({ written }) => written) ?? [])}
-          chosen={chosen}
-          onChoose={setChosen}
-          step={step}
-          shift={shift}
-        />
-      }
-    >
+  const beyond = map.notes.filter(
+    ({ heard, centre, written }) => heard !== null && Math.abs(centre + shift(written)) > limits.centreCents,
+  );
+  const drawing = (
+    <View>
+      <MapBore
+        instrument={instrument}
+        notes={map.notes}
+        breaks={[]}
+        named={new Set(beyond.map(({ written }) => written))}
+        chosen={chosen}
+        onChoose={setChosen}
+        step={step}
+        shift={shift}
+      />
+      <Soft testID="beyond">
+        {beyond.length === 0
+          ? 'Every note that was heard would lie within your limit.'
+          : `${plural(beyond.length, 'note')} that ${beyond.length === 1 ? 'was' : 'were'} heard would lie beyond your limit of ${limits.centreCents} cents.`}
+      </Soft>
+    </View>
+  );
+  const controls = (
+    <View style={wide ? styles.block : styles.tight}>
+      <Stepper
+        label="Slide, joint or barrel, against where it is"
+        value={elsewise.slideMm}
+        low={-10}
+        high={25}
+        step={0.5}
+        text={
+          elsewise.slideMm === 0
+            ? 'as it is'
+            : `${sized(elsewise.slideMm, 'mm', 1)} ${elsewise.slideMm > 0 ? 'out' : 'in'}`
+        }
+        onChange={(slideMm) => set({ slideMm })}
+      />
+      <Stepper
+        label="Temperature"
+        value={elsewise.temperatureC}
+        low={-5}
+        high={40}
+        text={`${elsewise.temperatureC} °C`}
+        onChange={(next) => set({ temperatureC: next })}
+      />
+      <Stepper
+        label="Pitch standard"
+        value={elsewise.a4}
+        low={385}
+        high={480}
+        text={`A ${elsewise.a4}`}
+        onChange={(next) => set({ a4: next })}
+      />
+      <Button look="quiet" label="As it is now" onPress={() => setElsewise(asHeard(map.usual))} />
+    </View>
+  );
+  const words = (
+    <View style={styles.block}>
       <Advice advice={advice} memory={memory} seen={seen} onTry={(slideMm) => set({ slideMm })} />
-      <View style={styles.block}>
-        <Heading>What if</Heading>
-        <Stepper
-          label="Slide, joint or barrel, against where it is"
-          value={elsewise.slideMm}
-          low={-10}
-          high={25}
-          step={0.5}
-          text={
-            elsewise.slideMm === 0
-              ? 'as it is'
-              : `${sized(elsewise.slideMm, 'mm', 1)} ${elsewise.slideMm > 0 ? 'out' : 'in'}`
-          }
-          onChange={(slideMm) => set({ slideMm })}
-        />
-        <Stepper
-          label="Temperature"
-          value={elsewise.temperatureC}
-          low={-5}
-          high={40}
-          text={`${elsewise.temperatureC} °C`}
-          onChange={(next) => set({ temperatureC: next })}
-        />
-        <Stepper
-          label="Pitch standard"
-          value={elsewise.a4}
-          low={385}
-          high={480}
-          text={`A ${elsewise.a4}`}
-          onChange={(next) => set({ a4: next })}
-        />
-        <Button look="quiet" label="As it is now" onPress={() => setElsewise(usual)} />
-        <Soft>
-          A pull counts for more in a short tube than in a long one, so octaves shrink when it is pulled. The
-          drawing follows what you set; filled marks were heard, hollow ones are guesses.
-        </Soft>
-      </View>
+      <Soft>
+        A pull counts for more in a short tube than in a long one, so octaves shrink when it is pulled. The
+        drawing follows what you set; filled marks were heard, hollow ones are guesses.
+      </Soft>
+    </View>
+  );
+  // On a phone what is set stands under what it moves, and the words after both.
+  return wide ? (
+    <Screen caption={`Map · ${instrument.name}`} title="Slide and weather" beside={drawing}>
+      {words}
+      <Heading>What if</Heading>
+      {controls}
+    </Screen>
+  ) : (
+    <Screen caption={`Map · ${instrument.name}`} title="Slide and weather">
+      {drawing}
+      {controls}
+      {words}
     </Screen>
   );
 }
@@ -150,4 +172,7 @@ function Advice({ advice, memory, seen, onTry }: AdviceProps) {
   );
 }
 
-const styles = StyleSheet.create({ block: { gap: 10 } });
+const styles = StyleSheet.create({
+  block: { gap: 10 },
+  tight: { flexDirection: 'row', flexWrap: 'wrap', columnGap: 24, rowGap: 4 },
+});

@@ -2,7 +2,7 @@ import { useLocalSearchParams } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
 import { changesIn, followedTrends, type FollowedTrend, type Played } from '@/core/ledger';
-import { fixed, sized } from '@/core/verdict';
+import { fixed } from '@/core/verdict';
 import { Body, Heading, Screen, Soft, usePalette, useShape } from '@/ui';
 import { TimeChart } from '@/ui/charts';
 import { TakeRows } from './TakeRows';
@@ -65,7 +65,7 @@ function amountOf(
   { followed: { decimals, unit }, trend: { line, points } }: FollowedTrend,
   moved: boolean,
 ): string {
-  if (line && moved) return `from ${fixed(line[0], decimals)} to ${sized(line[1], unit, decimals)}`;
+  if (line && moved) return `from ${fixed(line[0], decimals)} to ${fixed(line[1], decimals)} ${unit}`;
   const last = points.at(-1)!.value;
   return `last ${fixed(last, decimals)} ${unit}`;
 }
@@ -90,7 +90,7 @@ function TrendRow({ found, open, onPress }: { found: FollowedTrend; open: boolea
         <Soft>{found.title}</Soft>
       </View>
       <View style={styles.figure}>
-        <Body>{text}</Body>
+        <Body style={styles.right}>{text}</Body>
         {VERDICTS[found.verdict] ? (
           <Body style={{ color: palette.goldText }}>{VERDICTS[found.verdict]}</Body>
         ) : null}
@@ -137,9 +137,10 @@ function TrendPane({ found, played }: { found: FollowedTrend; played: readonly P
       <Soft>{`${followed.unit ? `In ${followed.unit}. ` : ''}${followed.meaning}`}</Soft>
       <TakeRows
         title="Its takes"
-        rows={[...own]
-          .reverse()
-          .map((take) => ({ take, text: sized(followed.of(take.entry)!, followed.unit, followed.decimals) }))}
+        rows={[...own].reverse().map((take) => ({
+          take,
+          text: `${fixed(followed.of(take.entry)!, followed.decimals)} ${followed.unit}`,
+        }))}
       />
     </View>
   );
@@ -155,6 +156,7 @@ const styles = StyleSheet.create({
     paddingVertical: 6,
   },
   words: { flex: 1, minWidth: 0 },
+  right: { textAlign: 'right' },
   figure: { alignItems: 'flex-end', maxWidth: '58%' },
   pane: { gap: 12, paddingVertical: 10 },
 });

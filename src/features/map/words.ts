@@ -19,8 +19,8 @@ export function shortWord(cents: Cents): string {
 export function betweenCents(low: Cents, high: Cents): string {
   const [a, b] = [Math.round(low), Math.round(high)];
   if (a === b) return `about ${centsWord(a)}`;
-  if (a < 0 && b <= 0) return `between ${sized(b, 'cents')} and ${sized(a, 'cents')} low`;
-  if (a >= 0) return `between ${sized(a, 'cents')} and ${sized(b, 'cents')} high`;
+  if (a < 0 && b <= 0) return `between ${Math.abs(b)} and ${sized(a, 'cents')} low`;
+  if (a >= 0) return `between ${a} and ${sized(b, 'cents')} high`;
   return `between ${sized(a, 'cents')} low and ${sized(b, 'cents')} high`;
 }
 
@@ -61,9 +61,11 @@ export function countWord({ clean, of }: Reliability): string {
 /** `Played today it would hold about 7 times in 10, likely between 6 and 8.` */
 export function reliabilitySentence({ clean, of, share }: Reliability): string {
   if (of === 0) return 'It has not been crossed in any take that you kept.';
-  const tenths = (value: number) => Math.round(10 * value);
-  const [low, high] = [tenths(share.low), tenths(share.high)];
-  const about = `Played today it would hold about ${tenths(share.value)} times in 10`;
+  // Where nearly all hold, tenths are too coarse.
+  const parts = share.low > 0.75 ? 20 : 10;
+  const counted = (value: number) => Math.round(parts * value);
+  const [low, high] = [counted(share.low), counted(share.high)];
+  const about = `Played today it would hold about ${counted(share.value)} times in ${parts}`;
   return `Clean ${clean} of ${of}. ${about}${low === high ? '' : `, very likely between ${low} and ${high}`}.`;
 }
 
