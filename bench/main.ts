@@ -60,7 +60,7 @@ const PARTS: Readonly<Record<string, () => void | Promise<void>>> = {
   },
   async ledger() {
     console.log('Pages and Keep as the log grows, in Chromium');
-    console.table(await ledgerTable(FULL ? [30, 3000, 10_000] : [30, 3000]));
+    console.table(await ledgerTable(full ? [30, 3000, 10_000] : [30, 3000]));
   },
   verdict() {
     console.log('From the last note of a three-minute take to its verdict');

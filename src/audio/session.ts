@@ -80,7 +80,8 @@ export interface KeptBeside {
   readonly source: Pick<SoundSource, 'kind' | 'name' | 'processing'>;
 }
 
-const LONGEST_SECONDS = 20 * 60;
+/** With nobody at it: longer than any dose. */
+const LONGEST_SECONDS = 62 * 60;
 const FIRST_CLICK_IN = 0.35;
 const METRONOME_GAIN = 0.35;
 /** The simulated player's room: how loud the loudspeaker comes back into the microphone. */

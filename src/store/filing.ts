@@ -126,16 +126,26 @@ export async function findEntry(
   return null;
 }
 
-/** Cells of an instrument by the id of their take, of all months. */
+/** Cells of an instrument by the id of their take. @param since of months from this one on: `2026-05`; all of them without it. */
 export async function readCells(
   storage: Storage,
   instrumentId: string,
+  since = '',
 ): Promise<Record<string, PackedCells>> {
-  const { months } = await readMeta(storage);
-  const read = await Promise.all(
-    months.filter((each) => each.instrumentId === instrumentId).map((each) => readMonthCells(storage, each)),
-  );
+  const months = await monthsOf(storage, instrumentId, since);
+  const read = await Promise.all(months.map((each) => readMonthCells(storage, each)));
   return Object.assign({}, ...read) as Record<string, PackedCells>;
+}
+
+/** Rows of an instrument, in no order. @param since of months from this one on; all of them without it. */
+export async function readInstrument(storage: Storage, instrumentId: string, since = ''): Promise<Entry[]> {
+  const months = await monthsOf(storage, instrumentId, since);
+  return (await Promise.all(months.map((each) => readMonth(storage, each)))).flat();
+}
+
+async function monthsOf(storage: Storage, instrumentId: string, since: string): Promise<Month[]> {
+  const { months } = await readMeta(storage);
+  return months.filter((each) => each.instrumentId === instrumentId && each.month >= since);
 }
 
 /** Ids of all takes that are in the rows. */

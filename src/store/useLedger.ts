@@ -1,5 +1,5 @@
 import useSWR from 'swr';
-import { playedOf, type Entry, type PackedCells, type Played } from '@/core/ledger';
+import { monthOf, type Entry, type PackedCells, type Played } from '@/core/ledger';
 import type { Take } from '@/core/take';
 import { fetchDemoSound } from './demo';
 import type { Binned } from './desk';
@@ -25,19 +25,21 @@ export function useCells(instrumentId: string) {
   );
 }
 
-/** All that was played on an instrument, oldest first: rows with what each told of notes and slurs. */
-export function usePlayed(instrumentId: string) {
+/** What counts on a map: in half a year a take has nearly lost its weight, and many years are long to read. */
+const HALF_A_YEAR_MS = 183 * 86_400_000;
+
+/**
+ * What was played on an instrument, oldest first: rows with what each told of notes and slurs.
+ * @param whole all that there is, and not the last half year.
+ */
+export function usePlayed(instrumentId: string, whole: boolean) {
   return useSWR<readonly Played[], Error>(
-    data('log', 'played', instrumentId),
+    data('log', 'played', instrumentId, String(whole)),
     async () => {
-      const { store } = await home();
-      const [{ entries }, cells] = await Promise.all([
-        store.readEntries(Infinity, instrumentId),
-        store.readCells(instrumentId),
-      ]);
-      return playedOf(entries, cells);
+      const since = whole ? undefined : monthOf(new Date(Date.now() - HALF_A_YEAR_MS).toISOString());
+      return (await home()).store.readPlayed(instrumentId, since);
     },
-    LOCAL,
+    { ...LOCAL, keepPreviousData: true },
   );
 }
 

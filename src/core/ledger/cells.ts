@@ -35,10 +35,15 @@ export interface TakeCells {
 const DYNAMICS = dynamicSchema.options;
 const NOTE_COLUMNS = 9;
 const CROSSING_COLUMNS = 14;
+/** Looked through by hand: a schema for each of a million numbers takes longer than reading them. */
 const tableOf = (columns: number) =>
-  z.array(z.number().nullable()).refine((flat) => flat.length % columns === 0, {
-    error: `must have ${columns} numbers a row`,
-  });
+  z.custom<(number | null)[]>(
+    (flat) =>
+      Array.isArray(flat) &&
+      flat.length % columns === 0 &&
+      flat.every((each) => each === null || typeof each === 'number'),
+    { error: `must have ${columns} numbers a row` },
+  );
 
 /** A take's cells as they are stored: rows of numbers one after the other, in the order of `NoteCell` and of `Crossing`. */
 export const packedCellsSchema = z.object({

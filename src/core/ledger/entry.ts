@@ -9,8 +9,25 @@ import { sparkSchema } from './spark';
 export const MEASURED_BY = 2;
 
 /** A figure of a take as a whole: value, standard deviation, readings, and of how many where it is a count. */
-const rowFigureSchema = z.tuple([z.number(), z.number().nullable(), z.number(), z.number().nullable()]);
-export type RowFigure = z.infer<typeof rowFigureSchema>;
+export type RowFigure = readonly [value: number, spread: number | null, n: number, of: number | null];
+const isNumber = (each: unknown) => typeof each === 'number' && Number.isFinite(each);
+const isNumberOrNull = (each: unknown) => each === null || isNumber(each);
+/** Looked through by hand: rows are read by the thousand. */
+const rowFiguresSchema = z.custom<Readonly<Record<string, RowFigure>>>(
+  (figures) =>
+    typeof figures === 'object' &&
+    figures !== null &&
+    Object.values(figures).every(
+      (row: unknown) =>
+        Array.isArray(row) &&
+        row.length === 4 &&
+        isNumber(row[0]) &&
+        isNumberOrNull(row[1]) &&
+        isNumber(row[2]) &&
+        isNumberOrNull(row[3]),
+    ),
+  { error: 'must be a value, its spread, readings and of how many, for each figure' },
+);
 
 /** One take as one row: what log, trends and comparisons read in place of the take itself. */
 export const entrySchema = z.object({
@@ -30,7 +47,7 @@ export const entrySchema = z.object({
   /** What was said first of it, by the limits and in the names of then. */
   headline: z.string(),
   /** By figure; a row of a newer version may have figures that are not known here. */
-  figures: z.record(z.string(), rowFigureSchema),
+  figures: rowFiguresSchema,
   /** How many of each kind. */
   faults: z.record(z.string(), z.number().int()),
   spark: sparkSchema.nullable(),

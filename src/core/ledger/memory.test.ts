@@ -413,7 +413,7 @@ describe('what became of a figure', () => {
       leaning: [-20 + 2 * week, null, 1, null] as const,
     });
     const played = eightWeeks(new Random(2), (day) => ({
-      row: { figures: figures(day / 7) as never, tempo: 60 + day, faults: {} },
+      row: { figures: figures(day / 7), tempo: 60 + day, faults: {} },
     }));
     const found = Object.fromEntries(
       followedTrends(played).map(({ followed, verdict }) => [followed.id, verdict]),

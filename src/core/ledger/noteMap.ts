@@ -1,7 +1,7 @@
-import { groups } from 'd3-array';
 import { studentT, weighted, type Estimate } from '@/core/base';
 import { tendenciesOf, writtenRange, type Instrument } from '@/core/instruments';
 import type { Cents, Midi, Seconds } from '@/core/tuning';
+import type { NoteCell } from './cells';
 import { lengthsOf, shiftOf, usualOf, type Usual } from './normal';
 import type { Loudness, Played } from './played';
 
@@ -49,8 +49,6 @@ export interface NoteReading {
   readonly levelDb: number | null;
 }
 
-const mean = (values: readonly number[], weights: readonly number[]) => weighted(values, weights).mean;
-
 /** Readings of each written note, take by take, oldest first. */
 export function readingsOf(
   played: readonly Played[],
@@ -59,41 +57,70 @@ export function readingsOf(
 ): Map<Midi, NoteReading[]> {
   const lengthOf = lengthsOf(instrument, usual);
   const byNote = new Map<Midi, NoteReading[]>();
-  for (const take of played)
-    for (const [written, cells] of groups(take.notes, (cell) => cell.written)) {
-      const counts = cells.map(({ n }) => n);
-      const known = (of: 'wobbleCents' | 'levelDb') => {
-        const values = cells.flatMap((cell) => cell[of] ?? []);
-        return values.length === 0 ? null : mean(values, Array(values.length).fill(1));
-      };
-      const readings = byNote.get(written) ?? [];
-      byNote.set(written, readings);
-      readings.push({
-        take,
-        cents:
-          mean(
-            cells.map(({ cents }) => cents),
-            counts,
-          ) - shiftOf(take, usual, lengthOf(written)),
-        n: counts.reduce((a, b) => a + b, 0),
-        seconds: cells.reduce((sum, { seconds }) => sum + seconds, 0),
-        wobble: known('wobbleCents'),
-        levelDb: known('levelDb'),
-      });
+  for (const take of played) {
+    const sums = new Map<Midi, Sums>();
+    for (const cell of take.notes) {
+      const sum = sums.get(cell.written);
+      if (sum) addTo(sum, cell);
+      else sums.set(cell.written, addTo({ n: 0, cents: 0, seconds: 0, wobble: [0, 0], level: [0, 0] }, cell));
     }
+    for (const [written, { n, cents, seconds, wobble, level }] of sums) {
+      const reading: NoteReading = {
+        take,
+        cents: cents / n - shiftOf(take, usual, lengthOf(written)),
+        n,
+        seconds,
+        wobble: wobble[1] === 0 ? null : wobble[0] / wobble[1],
+        levelDb: level[1] === 0 ? null : level[0] / level[1],
+      };
+      const before = byNote.get(written);
+      if (before) before.push(reading);
+      else byNote.set(written, [reading]);
+    }
+  }
   return byNote;
+}
+
+/** Of one note in one take: sums, and sums with counts where some are unknown. */
+interface Sums {
+  n: number;
+  cents: number;
+  seconds: number;
+  readonly wobble: [sum: number, count: number];
+  readonly level: [sum: number, count: number];
+}
+
+function addTo(sums: Sums, { n, cents, seconds, wobbleCents, levelDb }: NoteCell): Sums {
+  sums.n += n;
+  sums.cents += n * cents;
+  sums.seconds += seconds;
+  if (wobbleCents !== null) {
+    sums.wobble[0] += wobbleCents;
+    sums.wobble[1]++;
+  }
+  if (levelDb !== null) {
+    sums.level[0] += levelDb;
+    sums.level[1]++;
+  }
+  return sums;
 }
 
 /** Sittings in place of takes: what is so on one day is so for all its takes, which are not as many witnesses. */
 function bySitting(readings: readonly NoteReading[], now: number) {
-  const sittings = groups(readings, ({ take }) => take.sitting).map(([, same]) => ({
-    cents: same.reduce((sum, { cents }) => sum + cents, 0) / same.length,
-    weight: same.reduce((sum, { take }) => sum + ageWeight(take.day, now), 0),
-  }));
-  return weighted(
-    sittings.map(({ cents }) => cents),
-    sittings.map(({ weight }) => weight),
-  );
+  const values: number[] = [];
+  const weights: number[] = [];
+  for (let i = 0; i < readings.length;) {
+    const { sitting } = readings[i]!.take;
+    let [count, cents, weight] = [0, 0, 0];
+    for (; readings[i]?.take.sitting === sitting; i++) {
+      count++;
+      cents += readings[i]!.cents;
+      weight += ageWeight(readings[i]!.take.day, now);
+    }
+    values.push(cents / count);
+    weights.push(weight);
+  }
+  return weighted(values, weights);
 }
 
 const ageWeight = (day: number, now: number) => 0.5 ** (Math.max(0, now - day) / HALF_LIFE_DAYS);

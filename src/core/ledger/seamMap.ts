@@ -5,7 +5,7 @@ import type { Midi } from '@/core/tuning';
 import type { FaultKind, Limits } from '@/core/verdict';
 import { isClean, openedBy, type Crossing } from './crossing';
 import type { Played } from './played';
-import { reliability, type Reliability } from './reliability';
+import { Following, reliability, type Reliability } from './reliability';
 
 /** One slur over a break as it was played, and whether it held by the limits of today. */
 export interface Crossed {
@@ -64,10 +64,14 @@ export function crossedIn(played: readonly Played[], limits: Limits): Crossed[] 
   );
 }
 
+/** Of so many crossings of late the middle is asked. */
+const OF_LATE = 40;
+
 /** Whether the middle of what was measured passes the player's level too: nine clean of ten by a hair are not gold. */
 function passes(crossed: readonly Crossed[], limits: Limits): boolean {
+  const late = crossed.slice(-OF_LATE);
   const within = (of: 'intervalCents' | 'stepDb', limit: number) => {
-    const middle = median(crossed.flatMap(({ crossing }) => crossing[of] ?? []));
+    const middle = median(late.flatMap(({ crossing }) => crossing[of] ?? []));
     return Number.isNaN(middle) || Math.abs(middle) <= limit;
   };
   return within('intervalCents', limits.intervalCents) && within('stepDb', limits.levelStepDb);
@@ -138,13 +142,16 @@ export function turnsOf(played: readonly Played[], instrument: Instrument, limit
 function turnsOfSeam(crossed: readonly Crossed[], limits: Limits): Turn[] {
   const { from, to } = crossed[0]!.crossing;
   const turns: Turn[] = [];
+  const following = new Following();
   let gold = false;
   for (let i = 0; i < crossed.length; i++) {
-    const { take } = crossed[i]!;
+    const { take, clean } = crossed[i]!;
+    following.add({ clean, day: take.day, take: take.entry.id });
     if (crossed[i + 1]?.take === take) continue;
-    const until = crossed.slice(0, i + 1);
-    const found = reliability(trialsOf(until), take.day);
-    const holds = stateOf(found, passes(until, limits)) === 'gold';
+    const found = following.at(take.day);
+    const mayBe = gold || found.share.low > GOLD;
+    if (!mayBe) continue;
+    const holds = stateOf(found, passes(crossed.slice(0, i + 1), limits)) === 'gold';
     const opened = found.share.high < GOLD || found.share.value < OPENED;
     if (gold ? !opened : !holds) continue;
     gold = !gold;

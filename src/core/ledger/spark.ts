@@ -10,9 +10,14 @@ export const sparkSchema = z.object({
   /** Pitch that it is drawn about. */
   midi: z.number(),
   /** Whole cents from it; null where there was no pitch. */
-  cents: z.array(z.number().nullable()),
+  cents: z.custom<(number | null)[]>(
+    (row) => Array.isArray(row) && row.every((each) => each === null || typeof each === 'number'),
+    { error: 'must be cents or nothing' },
+  ),
   /** Whole dB. */
-  levelDb: z.array(z.number()),
+  levelDb: z.custom<number[]>((row) => Array.isArray(row) && row.every((each) => typeof each === 'number'), {
+    error: 'must be levels',
+  }),
 });
 export type Spark = z.infer<typeof sparkSchema>;
 

@@ -46,13 +46,26 @@ function errorOf(sittings: number, asked: number): number {
   return ERROR / (growth * (growth + 1)) / LOOKS_ALIKE / asked;
 }
 
+/** More points than this are brought together, so many sittings to one: all pairs of them are looked at. */
+const MOST_POINTS = 120;
+
+/** Rows in bins of one size, as few to a bin as give no more bins than `most`. */
+function inBins<T>(rows: readonly T[], most: number): T[][] {
+  const size = Math.max(1, Math.ceil(rows.length / most));
+  return Array.from({ length: Math.ceil(rows.length / size) }, (_, i) =>
+    rows.slice(i * size, (i + 1) * size),
+  );
+}
+
 /** Something of takes, as told by the line through its sittings; takes that do not have it are passed over. */
 export function trendOf(played: readonly Played[], of: (entry: Entry) => number | null, asked = 1): Trend {
   const readings = played.flatMap((take) => {
     const value = of(take.entry);
     return value === null ? [] : [{ take, value }];
   });
-  const points = groups(readings, ({ take }) => take.sitting).map(([, same]): TrendPoint => {
+  const sittings = groups(readings, ({ take }) => take.sitting).map(([, same]) => same);
+  const points = inBins(sittings, MOST_POINTS).map((bin): TrendPoint => {
+    const same = bin.flat();
     const values = same.map(({ value }) => value);
     return {
       day: same[0]!.take.day,

@@ -51,6 +51,11 @@ function valueOf(spec: ParameterSpec, instrument: Instrument): fc.Arbitrary<unkn
 /** What is wrong with a score, in words: one comparison for each score instead of six for each note. */
 function* wrongIn(score: Score, instrument: Instrument): Generator<string> {
   const { low, high } = writtenRange(instrument);
+  if (score.free) {
+    if (scoreBeats(score) > 0) yield 'something is asked where nothing is';
+    if (score.longestSeconds === null) yield 'it never ends by itself';
+    return;
+  }
   if (score.notes.length + score.pictures.length === 0) yield 'nothing to play';
   if (!(scoreBeats(score) > 0)) yield 'no beats';
   let end = 0;

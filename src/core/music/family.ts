@@ -48,6 +48,7 @@ type Fixed = Partial<
     | 'company'
     | 'repeats'
     | 'longestSeconds'
+    | 'free'
   >
 >;
 
@@ -171,6 +172,7 @@ export function defineFamily<const S extends ParameterSpecs>(definition: Definit
         company: false,
         repeats: 1,
         longestSeconds: null,
+        free: false,
         ...fixed,
         beatsPerBar,
         vibrato: set.vibrato,

@@ -68,6 +68,7 @@ export function excerpt(score: Score, from: number, to: number, share = 0.75): S
   const first = start - (start % score.beatsPerBar);
   return {
     ...score,
+    free: false,
     family: 'excerpt',
     title: `From ${score.title}`,
     tempo: score.tempo === null ? null : Math.max(30, Math.round(score.tempo * share)),

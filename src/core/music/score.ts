@@ -131,6 +131,7 @@ export const measureSchema = z.enum([
   'compare',
   'colours',
   'model',
+  'played',
 ]);
 /** What can happen in a note besides what was asked. */
 export const eventKindSchema = z.enum([
@@ -201,6 +202,8 @@ export const scoreSchema = z.object({
   company: z.boolean().default(false),
   /** Times that the whole is played. */
   repeats: z.number().int().min(1).max(20).default(1),
+  /** Nothing is asked: what is played becomes the notes. */
+  free: z.boolean().default(false),
   /** A dose: the block ends by itself after this long. */
   longestSeconds: z.number().positive().nullable().default(null),
   /** The one thing to attend to. */

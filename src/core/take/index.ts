@@ -13,6 +13,7 @@ export {
 } from './take';
 export { TakeListener, type HeardTake, type TakeRequest } from './takeListener';
 export { beatSeconds, NO_BEAT, timingSchema, type Timing } from './timing';
+export { writtenDown } from './writtenDown';
 export { joinHeard } from './join';
 export { longestPlaying, type Elsewhere } from './elsewhere';
 export { storedOf, takeFromStored, type StoredTake } from './stored';

@@ -39,7 +39,7 @@ export function LensControls(props: LensControlsProps) {
       />
     );
   const told = Object.values(part).filter((each) => each !== null);
-  const summary = [instrument.name, ...told, period === 'all' ? 'all that you kept' : `the last ${period}`];
+  const summary = [instrument.name, ...told, period === 'all' ? 'all that you kept' : `last ${period}`];
   return (
     <View style={styles.block}>
       <Button

@@ -4,9 +4,9 @@ import Svg, { G, Line, Path, Rect, Text as SvgText } from 'react-native-svg';
 import { scaleLinear } from 'd3-scale';
 import { registerOf, writtenRange, type Instrument } from '@/core/instruments';
 import type { MappedBreak, MappedNote, SeamState } from '@/core/ledger';
-import { spokenName, type Cents, type Midi } from '@/core/tuning';
+import { leaning, shortLeaning, spokenName, type Cents, type Midi } from '@/core/tuning';
 import { fonts, keyHandler, usePalette, useNoteName, type Palette } from '@/ui';
-import { centsWord, countWord, shortWord, STATE_WORDS } from './words';
+import { countWord, STATE_WORDS } from './words';
 
 /** What is chosen on the map: a note, or a break by the note above it. */
 export type Chosen = { readonly note: Midi } | { readonly above: Midi };
@@ -67,7 +67,7 @@ export function MapBore(props: MapBoreProps) {
         aria-valuenow={note ?? instrument.home}
         aria-valuetext={
           at
-            ? `${spokenName(at.written)}, ${registerOf(instrument, at.written).name} register, ${at.heard ? centsWord(at.centre) : 'not heard yet'}`
+            ? `${spokenName(at.written)}, ${registerOf(instrument, at.written).name} register, ${at.heard ? leaning(at.centre) : 'not heard yet'}`
             : ''
         }
         tabIndex={0}
@@ -179,7 +179,7 @@ function Drawing(props: DrawingProps) {
                 fontFamily={fonts.bold}
                 fontSize={14}
               >
-                {`${nameOf(note.written)} ${Math.round(cents) === 0 ? 'in place' : shortWord(cents)}`}
+                {`${nameOf(note.written)} ${shortLeaning(cents)}`}
               </SvgText>
             ) : null}
           </G>

@@ -1,5 +1,5 @@
 import { useRouter } from 'expo-router';
-import { useMemo, useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { EVERYTHING, loudnessEffect, problemNotes, warmUpEffect, type Lens } from '@/core/ledger';
 import { writtenRange } from '@/core/instruments';
@@ -22,9 +22,9 @@ export function MapScreen() {
   const { wide, height } = useShape();
   const nameOf = useNoteName();
   const [instrumentId, setInstrumentId] = useState<string | null>(null);
-  const [looking, setLooking] = useState<Looking>({ period: 'all', part: {} });
+  const [looking, setLooking] = useState<Looking>({ period: 'half year', part: {} });
   const [picked, setPicked] = useState<Chosen | null>(null);
-  const { memory, others } = useMemory(instrumentId);
+  const { memory, others } = useMemory(instrumentId, looking.period);
   const lens = useMemo((): Lens => {
     const days = PERIODS[looking.period];
     return {
@@ -160,8 +160,10 @@ function Findings({ memory, seen, problems }: FindingsProps) {
   const palette = usePalette();
   const nameOf = useNoteName();
   const { instrument } = memory;
-  const loud = useMemo(() => loudnessEffect(seen.played), [seen]);
-  const warm = useMemo(() => warmUpEffect(seen.played, instrument), [seen, instrument]);
+  // Below the drawing, and after it: it does not keep the map waiting.
+  const later = useDeferredValue(seen, null);
+  const loud = useMemo(() => later && loudnessEffect(later.played), [later]);
+  const warm = useMemo(() => later && warmUpEffect(later.played, instrument), [later, instrument]);
   return (
     <View style={styles.block}>
       {problems.length > 0 ? (

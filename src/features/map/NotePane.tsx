@@ -11,14 +11,14 @@ import {
   type NoteReading,
 } from '@/core/ledger';
 import { tendenciesOf, ventOf, writtenRange } from '@/core/instruments';
-import type { Midi } from '@/core/tuning';
+import { leaning, type Midi } from '@/core/tuning';
 import { capital } from '@/core/verdict';
 import { useDrill } from '@/features/library';
 import { Body, Button, Heading, Soft, useNoteName } from '@/ui';
 import { TimeChart } from '@/ui/charts';
 import { TakeRows } from './TakeRows';
 import type { Memory, Seen } from './useMemory';
-import { betweenCents, centsWord, dateWord, noteSentence } from './words';
+import { betweenCents, dateWord, noteSentence } from './words';
 
 interface NotePaneProps {
   readonly memory: Memory;
@@ -50,7 +50,7 @@ export function NotePane({ memory, seen, written }: NotePaneProps) {
         <View>
           <Heading>Over time</Heading>
           <TimeChart
-            label={`Cents of ${name} over ${readings.length} takes, the latest ${centsWord(readings.at(-1)!.cents)}`}
+            label={`Cents of ${name} over ${readings.length} takes, the latest ${leaning(readings.at(-1)!.cents)}`}
             points={sittingsOf(readings)}
             target={{ value: 0, within: limits.centreCents }}
             marks={changesIn(seen.played)
@@ -66,7 +66,7 @@ export function NotePane({ memory, seen, written }: NotePaneProps) {
       <Drills memory={memory} written={written} />
       <TakeRows
         title="Its takes"
-        rows={[...readings].reverse().map(({ take, cents }) => ({ take, text: centsWord(cents) }))}
+        rows={[...readings].reverse().map(({ take, cents }) => ({ take, text: leaning(cents) }))}
       />
     </View>
   );
@@ -114,7 +114,7 @@ function Ways({ memory, seen, note }: { memory: Memory; seen: Seen; note: Mapped
         <View key={label} style={styles.line}>
           <Body style={styles.grow}>{label}</Body>
           <View style={styles.figure}>
-            <Body>{centsWord(heard.value)}</Body>
+            <Body>{leaning(heard.value)}</Body>
             <Soft>{found.sittings < 2 ? 'one day only' : betweenCents(heard.low, heard.high)}</Soft>
           </View>
         </View>

@@ -3,11 +3,11 @@ import { StyleSheet, View } from 'react-native';
 import { useLocalSearchParams } from 'expo-router';
 import { asHeard, mapSlide, shiftBy, type Elsewise, type MapSlide } from '@/core/ledger';
 import { writtenRange } from '@/core/instruments';
+import { leaning } from '@/core/tuning';
 import { listed, plural, sized } from '@/core/verdict';
 import { Body, Button, Heading, Screen, Soft, Stepper, useNoteName, useShape } from '@/ui';
 import { MapBore, type Chosen } from './MapBore';
 import { useMemory, useSeen, type Memory, type Seen } from './useMemory';
-import { centsWord } from './words';
 
 /** Low enough that the drawing and what moves it are seen together on a phone. */
 const STEP = 11;
@@ -152,7 +152,7 @@ function Advice({ advice, memory, seen, onTry }: AdviceProps) {
       {spoils.length > 0 ? <Body>{`No longer within it: ${listed(spoils.map(nameOf), 8)}.`}</Body> : null}
       {still.length > 0 ? (
         <Body>{`Left for you: ${listed(
-          still.map(({ written, cents }) => `${nameOf(written)} ${centsWord(cents)}`),
+          still.map(({ written, cents }) => `${nameOf(written)} ${leaning(cents)}`),
           8,
         )}.`}</Body>
       ) : null}

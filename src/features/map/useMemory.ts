@@ -14,7 +14,8 @@ import { limitsOf, type Limits } from '@/core/verdict';
 import { useInstrumentsPlayed, usePlayed, useSettings } from '@/store';
 
 const DAY_MS = 86_400_000;
-export const PERIODS = { all: null, 'six weeks': 42, 'two weeks': 14 } as const;
+/** Days; `all` is whatever there is. */
+export const PERIODS = { 'half year': 183, 'six weeks': 42, 'two weeks': 14, all: null } as const;
 export type Period = keyof typeof PERIODS;
 
 /** What is remembered of the instrument that is looked at; null while it is read, or where there is none. */
@@ -27,7 +28,10 @@ export interface Memory {
 }
 
 /** Which instruments can be looked at: what is played now, and what there are takes of. */
-export function useMemory(chosen: string | null = null): {
+export function useMemory(
+  chosen: string | null = null,
+  period: Period = 'half year',
+): {
   memory: Memory | null;
   others: readonly Instrument[];
 } {
@@ -37,7 +41,7 @@ export function useMemory(chosen: string | null = null): {
   const own = useMemo(() => [...ownInstruments, ...removedInstruments], [ownInstruments, removedInstruments]);
   // Someone who has just changed to an instrument without takes wants to see it all the same.
   const instrument = findInstrument(chosen ?? instrumentId, own) ?? null;
-  const { data: played } = usePlayed(instrument?.id ?? '');
+  const { data: played } = usePlayed(instrument?.id ?? '', PERIODS[period] === null);
   const [now] = useState(() => Date.now() / DAY_MS);
   const others = useMemo(
     () =>

@@ -1,24 +1,14 @@
 import type { MappedNote, ProblemNote, Reliability, SeamState, Turn } from '@/core/ledger';
 import { seamsOf, type Instrument } from '@/core/instruments';
-import type { Cents, Midi } from '@/core/tuning';
+import { leaning, type Cents, type Midi } from '@/core/tuning';
 import { capital, FAULTS, plural, sized, type FaultKind } from '@/core/verdict';
 
 type NameOf = (written: Midi) => string;
 
-/** `11 cents high`, `in place`. */
-export function centsWord(cents: Cents): string {
-  return Math.round(cents) === 0 ? 'in place' : `${sized(cents, 'cents')} ${cents < 0 ? 'low' : 'high'}`;
-}
-
-/** Beside its mark on the bore, where there is no room for a unit: `11 high`. */
-export function shortWord(cents: Cents): string {
-  return `${Math.abs(Math.round(cents))} ${cents < 0 ? 'low' : 'high'}`;
-}
-
 /** `between 3 low and 8 high`: an interval of cents. */
 export function betweenCents(low: Cents, high: Cents): string {
   const [a, b] = [Math.round(low), Math.round(high)];
-  if (a === b) return `about ${centsWord(a)}`;
+  if (a === b) return `about ${leaning(a)}`;
   if (a < 0 && b <= 0) return `between ${Math.abs(b)} and ${sized(a, 'cents')} low`;
   if (a >= 0) return `between ${a} and ${sized(b, 'cents')} high`;
   return `between ${sized(a, 'cents')} low and ${sized(b, 'cents')} high`;
@@ -30,19 +20,19 @@ export function noteSentence(note: MappedNote, name: string, instrumentName: str
   if (heard === null)
     return guess === 0
       ? `${name} has not been heard yet. Nothing particular is known of it on the ${instrumentName}.`
-      : `${name} has not been heard yet. On the ${instrumentName} it is often ${centsWord(guess)}: a guess until you play it.`;
+      : `${name} has not been heard yet. On the ${instrumentName} it is often ${leaning(guess)}: a guess until you play it.`;
   const from = `${plural(takes, 'take')} on ${plural(sittings, 'day')}`;
   const drawn =
     note.certainty < 0.6 && Math.abs(note.centre - heard.value) >= 1
-      ? ` With so few, it is drawn at ${centsWord(note.centre)}, towards what is usual for the instrument.`
+      ? ` With so few, it is drawn at ${leaning(note.centre)}, towards what is usual for the instrument.`
       : '';
-  return `${capital(centsWord(heard.value))} of its pitch, by ${from}; very likely ${betweenCents(heard.low, heard.high)}.${drawn}`;
+  return `${capital(leaning(heard.value))} of its pitch, by ${from}; very likely ${betweenCents(heard.low, heard.high)}.${drawn}`;
 }
 
 /** Why a note is a problem, with its figure. */
 export function problemWord({ note, why, sure }: ProblemNote): string {
   if (why === 'wanders') return `wanders by ${sized(note.spread ?? 0, 'cents')} from take to take`;
-  return `${centsWord(note.centre)}${sure ? '' : ', not sure yet'}`;
+  return `${leaning(note.centre)}${sure ? '' : ', not sure yet'}`;
 }
 
 export const STATE_WORDS: Readonly<Record<SeamState, string>> = {

@@ -15,7 +15,17 @@ export function StandFoot({ engine, state, onLeave }: StandFootProps) {
   if (phase === 'counting' || phase === 'playing')
     return (
       <View style={styles.foot}>
-        <Button large grow={1} label="Again" onPress={engine.again} testID="again" />
+        {state.free ? (
+          <Button
+            large
+            grow={1}
+            label={state.drone ? 'Drone off' : 'Drone'}
+            onPress={engine.toggleDrone}
+            testID="drone"
+          />
+        ) : (
+          <Button large grow={1} label="Again" onPress={engine.again} testID="again" />
+        )}
         <Button look="main" large grow={1.4} label="Stop" onPress={engine.stop} testID="stop" />
         <Button large grow={1} label={state.hidden ? 'Show' : 'Hide'} onPress={engine.toggleHidden} />
       </View>

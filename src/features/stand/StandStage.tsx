@@ -2,6 +2,7 @@ import { useCallback, useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { findFamily, type Score } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
+import { freePage } from './freePage';
 import { useStand } from './useStand';
 import { type StandEngine } from './standEngine';
 import { type StandState } from './standState';
@@ -47,7 +48,7 @@ export function StandStage({ score, instrument, settings, running, onDone, onLea
     engine.cancel();
     onLeave();
   }, [engine, onLeave]);
-  const page = engine.pages[state.page];
+  const page = engine.score.free ? freePage(state.sounding, instrument) : engine.pages[state.page];
   const side = wide || low;
   const { height, onLayout } = useRoom(shape.height - HEAD_AND_FOOT);
   // The words need theirs. Beside the thread the music has the rest; over it the thread takes what the music leaves.
@@ -59,7 +60,7 @@ export function StandStage({ score, instrument, settings, running, onDone, onLea
       {help ? <Help /> : null}
       <View style={[styles.middle, side && styles.beside]} onLayout={onLayout}>
         <View style={[styles.music, side && { width: width * (wide ? 0.46 : 0.38) }]}>
-          {page ? (
+          {page && !engine.score.free ? (
             <PageOfMusic
               score={engine.score}
               page={page}

@@ -47,6 +47,7 @@ export function Thread({ engine, page, instrument, state, width, beside }: Threa
           width={width}
           height={height}
           hidden={state.hidden}
+          anew={engine.score.free}
         />
       </View>
       <View style={styles.pulseTrack}>

@@ -1,6 +1,6 @@
 import type { Session } from '@/audio';
 import { secondsAt, type Score } from '@/core/music';
-import { Conductor, type LiveRemark, type Place } from '@/core/hearing/following';
+import { Conductor, type HeardNow, type LiveRemark, type Place } from '@/core/hearing/following';
 import type { Instrument } from '@/core/instruments';
 import type { Group } from '@/core/hearing/matching';
 import type { Cents } from '@/core/tuning';
@@ -26,6 +26,8 @@ export interface Followed {
   readonly place: Place;
   /** What the sound itself gives reason to say. */
   readonly live: LiveRemark;
+  /** What sounds, where nothing is asked; null in silence. */
+  readonly heard: HeardNow | null;
 }
 
 /** Before the music nothing but a note that comes too early is painted: the room, a click, the last warming up. */
@@ -122,7 +124,7 @@ export class Following {
     this.painter.thread(points.map((point) => (point.seconds < begins ? { ...point, midi: NaN } : point)));
     const { newest } = this.thread;
     const age = session.ageOf(newest);
-    onFrame({ now, beat, place, live: this.thread.remark });
+    onFrame({ now, beat, place, live: this.thread.remark, heard: this.thread.heard });
     this.painter.account(newest, age, now, began);
   }
 
@@ -131,7 +133,14 @@ export class Following {
     const conductor = new Conductor({ score, instrument, byBeat, from: group });
     return {
       conductor,
-      thread: new LiveThread(conductor, settings.a4, tuningOf(settings).offsets, byBeat, limitCents),
+      thread: new LiveThread(
+        conductor,
+        settings.a4,
+        tuningOf(settings).offsets,
+        byBeat,
+        limitCents,
+        score.free ? instrument : null,
+      ),
     };
   }
 }

@@ -1,6 +1,6 @@
 import type { Instrument } from '@/core/instruments';
 import type { Score } from '@/core/music';
-import { takeOf } from '@/core/take';
+import { takeOf, writtenDown } from '@/core/take';
 import { clearRunning, newId, saveDraft, tuningOf, type Settings } from '@/store';
 import type { Stretches } from './stretches';
 
@@ -17,7 +17,8 @@ export async function keepTake(
   if (!told) throw new Error('nothing was listened to');
   const now = new Date();
   const tuning = tuningOf(settings);
-  const take = takeOf(newId(now), now, score, instrument, heard, {
+  const music = score.free ? writtenDown(score, instrument, heard) : score;
+  const take = takeOf(newId(now), now, music, instrument, heard, {
     ...told,
     a4: settings.a4,
     temperament: tuning.name,

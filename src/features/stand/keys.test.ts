@@ -19,6 +19,8 @@ const state = (part: Partial<StandState> = {}): StandState => ({
   metronome: true,
   drone: false,
   beat: 0,
+  free: false,
+  sounding: null,
   ...part,
 });
 /** An engine that writes down what it is told to do. */
@@ -84,6 +86,16 @@ describe('the foot of the stand', () => {
     );
     const found = Array.from(page.page.querySelectorAll('[role=button]'), (each) => each.textContent);
     expect(found).toEqual(labels);
+  });
+
+  it('has the drone at hand where nothing is asked', () => {
+    const told: string[] = [];
+    const playing = state({ phase: 'playing', free: true });
+    page = mount(
+      createElement(StandFoot, { engine: engineOf(told), state: playing, onLeave: () => undefined }),
+    );
+    page.tap(page.find('button', 'Drone'));
+    expect(told).toEqual(['toggleDrone']);
   });
 
   it('does nothing while it measures, and shows a hidden reading again', () => {

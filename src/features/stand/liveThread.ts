@@ -1,4 +1,4 @@
-import { LiveWords, type Conductor, type LiveRemark } from '@/core/hearing/following';
+import { LiveWords, NoteNow, type Conductor, type HeardNow, type LiveRemark } from '@/core/hearing/following';
 import type { Group } from '@/core/hearing/matching';
 import { hertzToMidi, type Cents, type Offsets } from '@/core/tuning';
 import type { ThreadPoint } from '@/ui';
@@ -6,10 +6,13 @@ import { LIVE_STRIDE } from '@/worker';
 
 /** Frames that wait to be painted are kept for no longer than this while nothing is painted. */
 const MOST_WAITING = 400;
+/** Where nothing is asked, the thread of a tone goes once through its eye in this time, and then anew. */
+export const FREE_SECONDS = 8;
 
 /** Live frames on their way from the worker to the eye and to the one who follows the music. */
 export class LiveThread {
   private readonly words: LiveWords;
+  private readonly ear: NoteNow;
   private waiting: { seconds: number; midi: number; levelDb: number; airinessDb: number; music: number }[] =
     [];
   private newestSeconds = 0;
@@ -21,8 +24,11 @@ export class LiveThread {
     private readonly offsets: Offsets,
     private readonly byBeat: boolean,
     limitCents: Cents,
+    /** Nothing is asked: each tone is its own target, and where it began is where its thread begins. */
+    private readonly free: { readonly step: number } | null,
   ) {
     this.words = new LiveWords(limitCents);
+    this.ear = new NoteNow(offsets, free?.step);
   }
 
   receive(frames: Float32Array): void {
@@ -31,6 +37,10 @@ export class LiveThread {
       const midi = hertzToMidi(frames[i + 1] ?? NaN, this.a4);
       const levelDb = frames[i + 2] ?? -120;
       this.newestSeconds = seconds;
+      if (this.free) {
+        this.hearFreely(seconds, midi, levelDb, frames[i + 3] ?? NaN);
+        continue;
+      }
       this.conductor.hear({ seconds, midi, levelDb });
       const place = this.byBeat ? null : this.conductor.tell(seconds, null);
       if (place) this.ask(place.group);
@@ -46,6 +56,12 @@ export class LiveThread {
     if (this.waiting.length > MOST_WAITING) this.waiting.splice(0, this.waiting.length - MOST_WAITING);
   }
 
+  private hearFreely(seconds: number, midi: number, levelDb: number, airinessDb: number): void {
+    this.ear.push(seconds, midi, levelDb);
+    const since = this.ear.now?.since ?? seconds;
+    this.waiting.push({ seconds, midi, levelDb, airinessDb, music: (seconds - since) % FREE_SECONDS });
+  }
+
   /** The note that is asked for now. */
   ask(group: number): void {
     const next = this.conductor.groups[group] ?? null;
@@ -58,7 +74,7 @@ export class LiveThread {
   drain(musicSeconds: number | null): ThreadPoint[] {
     const { newestSeconds } = this;
     const points = this.waiting.map(({ seconds, midi, levelDb, airinessDb, music }) => ({
-      seconds: musicSeconds === null ? music : musicSeconds - (newestSeconds - seconds),
+      seconds: musicSeconds === null || this.free ? music : musicSeconds - (newestSeconds - seconds),
       // Against the tempered place of its nearest note, so that an eye's middle is in tune.
       midi: midi - (this.offsets[Math.round(midi)] ?? 0) / 100,
       levelDb,
@@ -71,6 +87,11 @@ export class LiveThread {
   /** Take time of the newest frame. */
   get newest(): number {
     return this.newestSeconds;
+  }
+
+  /** What sounds where nothing is asked; null in silence. */
+  get heard(): HeardNow | null {
+    return this.free ? this.ear.now : null;
   }
 
   get remark(): LiveRemark {

@@ -1,7 +1,8 @@
 import { Session, SourceProblem, type SessionOptions, type SourceChoice } from '@/audio';
 import { pagesOf, type Page } from '@/core/hearing/following';
 import { unfolded } from '@/core/hearing/matching';
-import type { Instrument } from '@/core/instruments';
+import { writtenOf, type Instrument } from '@/core/instruments';
+import { displayName, type Midi } from '@/core/tuning';
 import { scoreBeats, type Score } from '@/core/music';
 import { limitsOf } from '@/core/verdict';
 import { beginRunning, clearRunning, refreshRunning, type Running, type Settings } from '@/store';
@@ -17,7 +18,7 @@ import {
 import type { StandSinks } from './standPainter';
 import { sessionParts, sourceChoice } from './standSession';
 import { READY, type StandState } from './standState';
-import { wordNow } from './standWords';
+import { freeWord, wordNow } from './standWords';
 import { Stretches } from './stretches';
 
 export interface StandOptions {
@@ -52,7 +53,7 @@ export class StandEngine {
   constructor(private readonly options: StandOptions) {
     const { settings, running, instrument } = options;
     this.score = unfolded(options.score);
-    const hasNotes = this.score.notes.length > 0;
+    const hasNotes = this.score.notes.length > 0 || this.score.free;
     const byBeat =
       this.score.tempo !== null &&
       (settings.metronome.mode !== 'off' || !hasNotes) &&
@@ -83,8 +84,10 @@ export class StandEngine {
       page: this.pageOf(group),
       hidden: this.score.blind,
       metronome: settings.metronome.mode === 'sound',
-      drone: this.score.drone.length > 0,
+      drone: this.score.drone.length > 0 && (!this.score.free || this.score.parameters['drone'] === true),
       beat: 0,
+      free: this.score.free,
+      sounding: null,
       listening: false,
       after: 'finish',
       heard: !this.stretches.isEmpty,
@@ -186,6 +189,9 @@ export class StandEngine {
     work.catch((error: unknown) => console.warn('the running block could not be kept', error));
   }
 
+  private readonly nameOf = (sounding: Midi): string =>
+    displayName(writtenOf(this.options.instrument, sounding), this.options.settings.naming);
+
   private pageOf(group: number): number {
     return Math.max(
       0,
@@ -257,21 +263,19 @@ export class StandEngine {
     this.decide(followed);
   };
 
-  private say({ now, beat, place, live }: Followed): void {
+  private say({ now, beat, place, live, heard }: Followed): void {
     const { fromBeat, groups } = this.following;
     const counting = beat !== null && beat < fromBeat;
     if (now < this.nextWord && !counting) return;
     const { hidden } = this.model;
-    const said = wordNow({
-      score: this.score,
-      groups,
-      beat,
-      fromBeat,
-      place,
-      hidden,
-      byBeat: this.world.byBeat,
-      live,
-    });
+    const { score } = this;
+    const { byBeat } = this.world;
+    const said =
+      score.free && !counting && !hidden
+        ? freeWord(heard, this.nameOf)
+        : wordNow({ score, groups, beat, fromBeat, place, hidden, byBeat, live });
+    const sounding =
+      heard === null ? this.model.sounding : writtenOf(this.options.instrument, heard.sounding);
     const phase = counting ? 'counting' : 'playing';
     const shownBeat =
       this.score.pictures.length > 0 && beat !== null ? Math.round(beat * 5) / 5 : this.model.beat;
@@ -280,11 +284,12 @@ export class StandEngine {
       said.word === model.word &&
       said.hint === model.hint &&
       phase === model.phase &&
-      shownBeat === model.beat
+      shownBeat === model.beat &&
+      sounding === model.sounding
     )
       return;
     this.nextWord = now + WORD_MS;
-    this.tell({ type: 'said', ...said, phase, beat: shownBeat });
+    this.tell({ type: 'said', ...said, phase, beat: shownBeat, sounding });
   }
 
   private decide({ now, beat, place }: Followed): void {
@@ -293,6 +298,7 @@ export class StandEngine {
     const { longestSeconds } = this.score;
     const byItself = this.options.settings.source !== 'file';
     if (longestSeconds !== null && played > longestSeconds) this.tell({ type: 'dose-over' });
+    else if (this.score.free) return;
     else if (this.score.notes.length === 0) {
       if (beat !== null && beat >= scoreBeats(this.score)) this.tell({ type: 'over' });
     } else if (place.state !== 'going' && byItself) this.tell({ type: place.state });

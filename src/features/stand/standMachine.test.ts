@@ -12,6 +12,8 @@ const model = (part: Partial<StandModel> = {}): StandModel => ({
   metronome: true,
   drone: false,
   beat: 0,
+  free: false,
+  sounding: null,
   listening: false,
   after: 'finish',
   heard: false,
@@ -67,7 +69,7 @@ describe('the stand', () => {
     happen({ type: 'start' });
     expect(now.phase).toBe('opening');
     happen({ type: 'opened', waiting: false });
-    happen({ type: 'said', word: '1', hint: 'counting in', phase: 'counting', beat: 0 });
+    happen({ type: 'said', word: '1', hint: 'counting in', phase: 'counting', beat: 0, sounding: null });
     happen({ type: 'over' });
     expect(now.phase).toBe('measuring');
     happen({ type: 'measured', interruption: null });
@@ -136,7 +138,7 @@ describe('the sound stops by itself', () => {
     expect(waiting.problem).toBe(reason);
     const [on] = standStep(
       waiting,
-      { type: 'said', word: 'true', hint: '', phase: 'playing', beat: 0 },
+      { type: 'said', word: 'true', hint: '', phase: 'playing', beat: 0, sounding: null },
       world(),
     );
     expect(on).toMatchObject({ problem: null, stopped: null, interruption: reason });

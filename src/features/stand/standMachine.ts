@@ -1,3 +1,4 @@
+import type { Midi } from '@/core/tuning';
 import { READY, type StandState } from './standState';
 
 /** What the stand is, and what it has yet to do. */
@@ -30,6 +31,7 @@ export type StandEvent =
       readonly hint: string;
       readonly phase: 'counting' | 'playing';
       readonly beat: number;
+      readonly sounding: Midi | null;
     }
   | { readonly type: 'over' | 'lost' | 'dose-over' }
   | { readonly type: 'measured'; readonly interruption: string | null }
@@ -140,8 +142,8 @@ export function standStep(model: StandModel, event: StandEvent, world: StandWorl
     case 'moved':
       return event.group === group ? same : [at(model, event.group, world), []];
     case 'said': {
-      const { word, hint, beat } = event;
-      return [{ ...model, word, hint, beat, phase: event.phase, stopped: null, problem: null }, []];
+      const { word, hint, beat, sounding } = event;
+      return [{ ...model, word, hint, beat, sounding, phase: event.phase, stopped: null, problem: null }, []];
     }
     case 'over':
       return ending(model, 'finish', null);

@@ -1,5 +1,5 @@
 import { limitsOf } from '@/core/verdict';
-import { droneHertz, restFrom, type Score } from '@/core/music';
+import { droneHertz, findFamily, restFrom, type Score } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
 import { playerFor } from '@/core/lab';
 import type { SessionOptions, SourceChoice } from '@/audio';
@@ -8,7 +8,7 @@ import { chosenFile } from '@/features/sound';
 
 /** Where the sound of a block comes from; null when a recording has still to be chosen. */
 export function sourceChoice(score: Score, { source, simulatedIn }: Settings): SourceChoice | null {
-  if (score.notes.length === 0) return { kind: 'none' };
+  if (score.notes.length === 0 && !score.free) return { kind: 'none' };
   if (source === 'microphone') return { kind: 'microphone' };
   if (source === 'simulated')
     return {
@@ -19,6 +19,13 @@ export function sourceChoice(score: Score, { source, simulatedIn }: Settings): S
     };
   const file = chosenFile();
   return file ? { kind: 'file', file } : null;
+}
+
+/** Where nothing is asked, the simulated player plays a tune over its instrument. */
+function somethingOn(instrument: Instrument): Score {
+  const made = findFamily('melody')?.make(instrument);
+  if (!made?.ok) throw new Error(made?.problem ?? 'there is no tune to play');
+  return made.value;
 }
 
 /** What is sounding besides, now. */
@@ -43,7 +50,7 @@ export function sessionParts(
     score,
     instrument,
     fromBeat,
-    rest: restFrom(score, fromBeat),
+    rest: score.free ? somethingOn(instrument) : restFrom(score, fromBeat),
     a4: settings.a4,
     offsets: tuningOf(settings).offsets,
     purity: { cents: limits.purityCents, decibels: limits.purityDb },

@@ -1,3 +1,5 @@
+import type { Midi } from '@/core/tuning';
+
 export type StandPhase =
   /** Nothing has begun; `waiting` for a note that starts the count-in; `paused` between two stretches. */
   'ready' | 'opening' | 'waiting' | 'counting' | 'playing' | 'paused' | 'measuring' | 'problem';
@@ -16,6 +18,10 @@ export interface StandState {
   readonly drone: boolean;
   /** Exercises without the instrument: where their pictures are, in beats. */
   readonly beat: number;
+  /** Nothing is asked. */
+  readonly free: boolean;
+  /** Where nothing is asked: the written note that sounds, or sounded last; null before the first. */
+  readonly sounding: Midi | null;
 }
 
 export const READY = { word: 'ready', hint: 'press start, or the space bar' };

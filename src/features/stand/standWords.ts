@@ -2,12 +2,15 @@ import {
   askedWord,
   offWord,
   tellsFading,
+  type HeardNow,
   type LiveRemark,
   type LiveWord,
   type Place,
 } from '@/core/hearing/following';
 import type { Group } from '@/core/hearing/matching';
+import { leaning, type Midi } from '@/core/tuning';
 import { secondsAt, type Picture, type Score } from '@/core/music';
+import { fixed, sized } from '@/core/verdict';
 
 /** What the big word depends on. */
 export interface Moment {
@@ -52,6 +55,17 @@ export function wordNow(moment: Moment): LiveWord {
   if (live.kind === 'fading' && tellsFading(score, asked))
     return { word: 'fading', hint: 'keep the air going' };
   return { word: asked ?? 'hold', hint };
+}
+
+/** Where nothing is asked: the note, and where and how it lies. */
+export function freeWord(heard: HeardNow | null, nameOf: (sounding: Midi) => string): LiveWord {
+  if (!heard) return { word: '·', hint: 'play what you like' };
+  const parts = [
+    leaning(heard.cents),
+    heard.wobble === null ? null : `steady within ${sized(Math.max(1, heard.wobble), 'cents')}`,
+    `${fixed(heard.levelDb, 0)} dB`,
+  ];
+  return { word: nameOf(heard.sounding), hint: parts.filter(Boolean).join(' · ') };
 }
 
 /** One bar, as musicians count it: 1 2 3 4. @param beat before the music, negative. */

@@ -24,6 +24,8 @@ interface ThreadStageProps {
   readonly height: number;
   /** Blind work: neither thread nor tip is seen. */
   readonly hidden: boolean;
+  /** A thread that begins anew takes the place of the one before. */
+  readonly anew?: boolean;
 }
 
 /**
@@ -39,6 +41,7 @@ export function ThreadStage({
   width,
   height,
   hidden,
+  anew = false,
 }: ThreadStageProps) {
   const palette = usePalette();
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -57,8 +60,8 @@ export function ThreadStage({
     const scale = Math.min(2, window.devicePixelRatio || 1);
     element.width = width * scale;
     element.height = height * scale;
-    painter.current = new ThreadPainter(context, staging, palette, scale);
-  }, [width, height, staging, palette]);
+    painter.current = new ThreadPainter(context, staging, palette, scale, anew);
+  }, [width, height, staging, palette, anew]);
 
   useImperativeHandle(ref, () => ({
     push(points) {

@@ -48,6 +48,8 @@ export class ThreadPainter {
     private readonly plane: ThreadPlane,
     palette: Palette,
     private readonly scale: number,
+    /** A thread that begins anew takes the place of the one before. */
+    private readonly anew = false,
   ) {
     context.lineCap = 'round';
     context.strokeStyle = palette.ink;
@@ -63,8 +65,12 @@ export class ThreadPainter {
   push(point: ThreadPoint): void {
     const before = this.last;
     this.last = point;
-    if (!before || Number.isNaN(before.midi) || Number.isNaN(point.midi)) return;
-    if (point.seconds < before.seconds - BACK_SECONDS) return;
+    const back = before !== null && point.seconds < before.seconds - BACK_SECONDS;
+    if (back && this.anew) {
+      const { width, height } = this.context.canvas;
+      this.context.clearRect(0, 0, width, height);
+    }
+    if (!before || back || Number.isNaN(before.midi) || Number.isNaN(point.midi)) return;
     const fray = fraying(point.airinessDb);
     const leap = Math.abs(point.midi - before.midi) > LEAP_SEMITONES;
     const width = leap ? THINNEST : thickness(point.levelDb);

@@ -27,6 +27,7 @@ import { referenceTravel } from './referenceTravel';
 import { registerTest } from './registerTest';
 import { reversedDynamics } from './reversedDynamics';
 import { roamingScale } from './roamingScale';
+import { freePlaying } from './freePlaying';
 import { roomCheck } from './roomCheck';
 import { sectionChords } from './sectionChords';
 import { setupCheck } from './setupCheck';
@@ -45,6 +46,7 @@ import { whisperTones } from './whisperTones';
 export const families: readonly Family[] = [
   setupCheck,
   roomCheck,
+  freePlaying,
   longToneFamily,
   referenceTravel,
   threeNoteGroups,

@@ -66,7 +66,8 @@ describe('bars', () => {
   });
 });
 
-describe.each(families.map((family) => [family.id, family] as const))('%s as MusicXML', (id, family) => {
+const written = families.filter(({ id }) => id !== 'free-playing');
+describe.each(written.map((family) => [family.id, family] as const))('%s as MusicXML', (id, family) => {
   it('comes back as the same score, and is in the schema’s order', () => {
     for (const instrument of ['flute', 'clarinet-bass', 'bassoon', 'ney-d'].map(named)) {
       if (family.unfit(instrument)) continue;

@@ -8,6 +8,7 @@ import { HOLDS } from './holds';
 import { INTONATION } from './intonation';
 import { MODES } from './modes';
 import { EXPLORING } from './exploring';
+import { PLAYED } from './played';
 
 /** Every figure that can be found in a take, by subject; a row each. */
 export const FIGURES = {
@@ -20,6 +21,7 @@ export const FIGURES = {
   ...INTONATION,
   ...MODES,
   ...EXPLORING,
+  ...PLAYED,
 } as const satisfies Record<string, FigureAbout>;
 
 export type FigureId = keyof typeof FIGURES;

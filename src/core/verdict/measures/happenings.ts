@@ -87,7 +87,7 @@ export const happenings: Measure = {
     const told = happeningsIn(reading);
     const groups = all.map(({ group }) => group.index);
     return numbers([
-      ...(matches.length > 1
+      ...(matches.length > 1 && !reading.score.free
         ? [figure('notes-played', right.length, { groups, n: all.length, of: all.length })]
         : []),
       ...told.flatMap(({ event, match }): Figure[] =>
@@ -115,7 +115,8 @@ export const happenings: Measure = {
 };
 
 /** What was played of what is written, in a sentence or two. */
-export function playedText({ matches, nameAt }: Speaking): string {
+export function playedText({ score, matches, nameAt }: Speaking): string {
+  if (score.free) return `${plural(matches.length, 'note')} heard.`;
   const of = (state: Match['state']) => matches.filter((match) => match.state === state);
   const names = (all: readonly Match[]) => listed(all.map(({ group }) => nameAt(group.index)));
   const wrong = [...of('wrong'), ...of('mode')];

@@ -8,6 +8,7 @@ import { held } from './held';
 import { just, leaning, scan } from './intonation';
 import { hold, pulses, window } from './levels';
 import { bothWays, line } from './lines';
+import { played } from './played';
 import { registerTest, room, slide } from './prepare';
 import { ladder, rhythm } from './rhythm';
 import { anchor, sameness, ways } from './same';
@@ -27,6 +28,7 @@ export const MEASURES: Readonly<Record<MeasureId, Measure>> = {
   ladder,
   seam,
   interval,
+  played,
   sameness,
   anchor,
   ways,
