@@ -10,6 +10,7 @@ export { Problems } from './problems';
 export { Screen } from './screen';
 export { Shell } from './shell';
 export { later } from './later';
+export { pageLater } from './pageLater';
 export { Body, Heading, Soft, Title } from './text';
 export { fonts, PaletteProvider, stage, usePalette, useShape, useThemePalette, type Palette } from './theme';
 export type { ThreadPoint } from './thread/painter';

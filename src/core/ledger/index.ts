@@ -46,3 +46,5 @@ export { FOLLOWED, followedTrends, type Followed, type FollowedTrend } from './f
 export { changesIn, trendOf, type Change, type Trend, type TrendPoint } from './trend';
 export { asHeard, centsPerMillimetre, mapSlide, shiftBy, type Elsewise, type MapSlide } from './mapSlide';
 export { alongside, type Alongside, type Counted } from './alongside';
+export { ANYTHING, asksAnything, isWanted, offeredIn, type LogQuery } from './logQuery';
+export { seamTitle, turnSentence } from './say';

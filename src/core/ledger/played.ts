@@ -81,31 +81,32 @@ const asked = <T>(wanted: T | null, is: T | null): boolean => wanted === null ||
 
 /** What is left through a lens; takes that are left without anything stay, for their place in their sittings. */
 export function through(played: readonly Played[], lens: Lens): readonly Played[] {
+  const kept = played.filter(
+    ({ entry, day }) =>
+      (lens.since === null || day >= lens.since) &&
+      (lens.until === null || day < lens.until) &&
+      asked(lens.reed, entry.reed) &&
+      asked(lens.cue, entry.cue) &&
+      asked(lens.room, entry.room) &&
+      asked(lens.warmth, entry.warmth),
+  );
+  const { loudness, come, direction } = lens;
+  if (loudness === null && come === null && direction === null) return kept;
   const ways = { up: 1, down: -1 } as const;
-  const way = lens.direction === null ? null : ways[lens.direction];
-  return played
-    .filter(
-      ({ entry, day }) =>
-        (lens.since === null || day >= lens.since) &&
-        (lens.until === null || day < lens.until) &&
-        asked(lens.reed, entry.reed) &&
-        asked(lens.cue, entry.cue) &&
-        asked(lens.room, entry.room) &&
-        asked(lens.warmth, entry.warmth),
-    )
-    .map((take) => ({
-      ...take,
-      notes: take.notes.filter(
-        ({ dynamic, slurred, from }) =>
-          asked(lens.loudness, loudnessOf(dynamic)) &&
-          asked(lens.come, slurred ? 'slurred' : 'tongued') &&
-          asked(way, from as 1 | -1),
-      ),
-      crossings: take.crossings.filter(
-        ({ dynamic, from, to }) =>
-          asked(lens.loudness, loudnessOf(dynamic)) && asked(way, Math.sign(to - from) as 1 | -1),
-      ),
-    }));
+  const way = direction === null ? null : ways[direction];
+  return kept.map((take) => ({
+    ...take,
+    notes: take.notes.filter(
+      ({ dynamic, slurred, from }) =>
+        asked(loudness, loudnessOf(dynamic)) &&
+        asked(come, slurred ? 'slurred' : 'tongued') &&
+        asked(way, from as 1 | -1),
+    ),
+    crossings: take.crossings.filter(
+      ({ dynamic, from, to }) =>
+        asked(loudness, loudnessOf(dynamic)) && asked(way, Math.sign(to - from) as 1 | -1),
+    ),
+  }));
 }
 
 /** What can be chosen for a lens: whatever was told of the takes, most often told first. */

@@ -1,7 +1,7 @@
 import { useRouter } from 'expo-router';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import type { Entry } from '@/core/ledger';
+import { ANYTHING, asksAnything, isWanted, type Entry } from '@/core/ledger';
 import { plural } from '@/core/verdict';
 import { useBin, useEntries, useUnread } from '@/store';
 import {
@@ -17,20 +17,64 @@ import {
   usePalette,
 } from '@/ui';
 import { TakeSpark } from '@/features/take';
+import { dayKey } from './days';
+import { LogFilters } from './LogFilters';
+import { MonthStrands } from './MonthStrands';
 
-/** Rows that are shown at once; more are a tap away. */
-const PAGE = 40;
+/** Rows that are read at first, whole months of them; more when the end comes near. */
+const FIRST = 60;
+const MORE = 300;
 
+type Row =
+  | { readonly kind: 'day'; readonly key: string; readonly text: string }
+  | { readonly kind: 'take'; readonly key: string; readonly entry: Entry };
+
+/** Everything that was kept: by day, by what it was, by words. */
 export function LogScreen() {
   const router = useRouter();
-  const [shown, setShown] = useState(PAGE);
-  const { data: log } = useEntries(shown);
+  const [enough, setEnough] = useState(FIRST);
+  const [query, setQuery] = useState(ANYTHING);
+  const [day, setDay] = useState<string | null>(null);
+  const [now] = useState(() => new Date());
+  const [month, setMonth] = useState(() => new Date(now.getFullYear(), now.getMonth(), 1));
+  const looksBack = month.getTime() < now.getTime() - 31 * 86_400_000;
+  const { data: log } = useEntries(asksAnything(query) || day !== null || looksBack ? Infinity : enough);
   const { data: bin } = useBin();
   const { data: unread } = useUnread();
-  const { entries = [], total = 0 } = log ?? {};
+  const { entries, total = 0 } = log ?? {};
+  const wanted = useMemo(
+    () =>
+      (entries ?? []).filter(
+        (entry) => isWanted(entry, query) && (day === null || dayKey(new Date(entry.createdAt)) === day),
+      ),
+    [entries, query, day],
+  );
+  const rows = useMemo(() => rowsOf(wanted), [wanted]);
   const toBin = { label: 'Look at them', onPress: () => router.push('/log/bin') };
   return (
-    <Screen caption={total > 0 ? plural(total, 'take') : 'Log'} title="What you have played">
+    <Screen
+      caption={total > 0 ? plural(total, 'take') : 'Log'}
+      title="What you have played"
+      list={{
+        rows,
+        keyOf: ({ key }) => key,
+        render: (row) =>
+          row.kind === 'day' ? <Soft style={styles.day}>{row.text}</Soft> : <EntryRow entry={row.entry} />,
+        onEnd: () => {
+          if (log && log.entries.length < total) setEnough(log.entries.length + MORE);
+        },
+      }}
+      beside={
+        bin && bin.length > 0 ? (
+          <Button
+            look="quiet"
+            label={`In the bin (${bin.length})`}
+            testID="to-bin"
+            onPress={() => router.push('/log/bin')}
+          />
+        ) : null
+      }
+    >
       {unread && unread.length > 0 ? (
         <Notice
           problem
@@ -49,31 +93,51 @@ export function LogScreen() {
         </>
       ) : null}
       {log ? null : <Soft>Opening the log …</Soft>}
-      {byDay(entries.slice(0, shown)).map(([day, rows]) => (
-        <View key={day}>
-          <Soft>{day}</Soft>
-          {rows.map((entry) => (
-            <EntryRow key={entry.id} entry={entry} />
-          ))}
-        </View>
-      ))}
-      {total > shown ? (
-        <Button
-          label={`Older takes (${total - shown})`}
-          testID="older"
-          onPress={() => setShown(shown + PAGE)}
-        />
-      ) : null}
-      {bin && bin.length > 0 ? (
-        <Button
-          look="quiet"
-          label={`In the bin (${bin.length})`}
-          testID="to-bin"
-          onPress={() => router.push('/log/bin')}
-        />
+      {entries && total > 0 ? (
+        <>
+          <MonthStrands
+            now={now}
+            entries={entries}
+            month={month}
+            onMonth={setMonth}
+            chosen={day}
+            onChoose={setDay}
+          />
+          <LogFilters entries={entries} query={query} onChange={setQuery} />
+          {asksAnything(query) || day !== null ? (
+            <Soft testID="log-found">
+              {wanted.length === 0
+                ? 'Nothing in the log is like this.'
+                : `${plural(wanted.length, 'take')} of ${total}, ${minutesOf(wanted)} min heard.`}
+            </Soft>
+          ) : null}
+        </>
       ) : null}
     </Screen>
   );
+}
+
+const minutesOf = (entries: readonly Entry[]) =>
+  Math.round(entries.reduce((sum, { durationSeconds }) => sum + durationSeconds, 0) / 60);
+
+/** Days with their takes under them, newest first. */
+function rowsOf(entries: readonly Entry[]): Row[] {
+  const days = new Map<string, Entry[]>();
+  for (const entry of entries) {
+    const key = dayKey(new Date(entry.createdAt));
+    const same = days.get(key);
+    if (same) same.push(entry);
+    else days.set(key, [entry]);
+  }
+  const now = new Date();
+  return [...days].flatMap(([key, same]): Row[] => [
+    {
+      kind: 'day',
+      key,
+      text: `${dayHeading(new Date(same[0]!.createdAt), now)} · ${plural(same.length, 'take')}, ${minutesOf(same)} min`,
+    },
+    ...same.map((entry): Row => ({ kind: 'take', key: entry.id, entry })),
+  ]);
 }
 
 function EntryRow({ entry }: { entry: Entry }) {
@@ -98,16 +162,8 @@ function EntryRow({ entry }: { entry: Entry }) {
   );
 }
 
-function byDay(entries: readonly Entry[]): [string, Entry[]][] {
-  const days = new Map<string, Entry[]>();
-  for (const entry of entries) {
-    const day = dayHeading(new Date(entry.createdAt), new Date());
-    days.set(day, [...(days.get(day) ?? []), entry]);
-  }
-  return [...days];
-}
-
 const styles = StyleSheet.create({
+  day: { paddingTop: 18 },
   row: {
     flexDirection: 'row',
     gap: 14,

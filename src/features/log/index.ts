@@ -1,2 +1,4 @@
-export { BinScreen } from './BinScreen';
-export { LogScreen } from './LogScreen';
+import { pageLater } from '@/ui';
+
+export const BinScreen = pageLater('In the bin', async () => (await import('./screens')).BinScreen);
+export const LogScreen = pageLater('What you have played', async () => (await import('./screens')).LogScreen);

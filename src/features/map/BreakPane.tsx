@@ -1,9 +1,9 @@
 import { StyleSheet, View } from 'react-native';
-import { openersOf, type MappedBreak } from '@/core/ledger';
+import { openersOf, type MappedBreak, seamTitle } from '@/core/ledger';
 import { useDrill } from '@/features/library';
 import { Body, Button, Heading, RowLink, Soft, useNoteName, usePalette } from '@/ui';
 import type { Memory } from './useMemory';
-import { countWord, openerWord, reliabilitySentence, seamTitle, STATE_WORDS } from './words';
+import { countWord, openerWord, reliabilitySentence, STATE_WORDS } from './words';
 
 /** A break: how all that was slurred over it held, then its seams, the weakest first. */
 export function BreakPane({ memory, place }: { memory: Memory; place: MappedBreak }) {

@@ -1,7 +1,6 @@
 import { useState } from 'react';
 import { Pressable, StyleSheet, View, type GestureResponderEvent } from 'react-native';
 import Svg, { G, Line, Path, Rect, Text as SvgText } from 'react-native-svg';
-import { scaleLinear } from 'd3-scale';
 import { registerOf, writtenRange, type Instrument } from '@/core/instruments';
 import type { MappedBreak, MappedNote, SeamState } from '@/core/ledger';
 import { leaning, shortLeaning, spokenName, type Cents, type Midi } from '@/core/tuning';
@@ -114,7 +113,8 @@ function Drawing(props: DrawingProps) {
   const nameOf = useNoteName();
   const right = Math.max(LEFT + 80, width - RIGHT);
   const middle = (LEFT + right) / 2;
-  const x = scaleLinear([-WALL, WALL], [LEFT + 6, right - 6]).clamp(true);
+  const perCent = (right - LEFT - 12) / (2 * WALL);
+  const x = (cents: Cents) => middle + perCent * Math.min(WALL, Math.max(-WALL, cents));
   return (
     <Svg width={width} height={height} pointerEvents="none">
       <Path
@@ -150,7 +150,7 @@ function Drawing(props: DrawingProps) {
       {notes.map((note) => {
         const cents = note.centre + (shift?.(note.written) ?? 0);
         const isChosen = chosen !== null && 'note' in chosen && chosen.note === note.written;
-        const wide = Math.min(44, Math.max(8, 2 * (note.spread ?? 3) * (x(1) - x(0))));
+        const wide = Math.min(44, Math.max(8, 2 * (note.spread ?? 3) * perCent));
         const thick = Math.min(MARK, step * instrument.step - 3);
         const left = x(cents) - wide / 2;
         const isNamed = named.has(note.written) || isChosen;

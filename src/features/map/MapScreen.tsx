@@ -1,7 +1,7 @@
 import { useRouter } from 'expo-router';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { EVERYTHING, loudnessEffect, problemNotes, warmUpEffect, type Lens } from '@/core/ledger';
+import { EVERYTHING, loudnessEffect, problemNotes, warmUpEffect, type Lens, seamTitle } from '@/core/ledger';
 import { writtenRange } from '@/core/instruments';
 import { sized } from '@/core/verdict';
 import { Body, Button, Heading, RowLink, Screen, Soft, useNoteName, usePalette, useShape } from '@/ui';
@@ -10,7 +10,7 @@ import { LensControls, type Looking } from './LensControls';
 import { MapBore, type Chosen } from './MapBore';
 import { NotePane } from './NotePane';
 import { PERIODS, useMemory, useSeen, type Memory, type Seen } from './useMemory';
-import { breakName, countWord, noteSentence, problemWord, seamTitle, STATE_WORDS } from './words';
+import { breakName, countWord, noteSentence, problemWord, STATE_WORDS } from './words';
 
 const STEP = 17;
 const LEAST_STEP = 11;

@@ -15,7 +15,7 @@ import { leaning, type Midi } from '@/core/tuning';
 import { capital } from '@/core/verdict';
 import { useDrill } from '@/features/library';
 import { Body, Button, Heading, Soft, useNoteName } from '@/ui';
-import { TimeChart } from '@/ui/charts';
+import { TimeChart } from '@/features/take';
 import { TakeRows } from './TakeRows';
 import type { Memory, Seen } from './useMemory';
 import { betweenCents, dateWord, noteSentence } from './words';

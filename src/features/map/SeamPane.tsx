@@ -12,6 +12,7 @@ import {
   turnsOf,
   type Crossed,
   type Played,
+  turnSentence,
 } from '@/core/ledger';
 import type { Midi } from '@/core/tuning';
 import { capital } from '@/core/verdict';
@@ -20,7 +21,7 @@ import { Body, Button, Heading, Soft, useNoteName } from '@/ui';
 import { SeamThread } from './SeamThread';
 import { TakeRows } from './TakeRows';
 import type { Memory } from './useMemory';
-import { countWord, openerWord, reliabilitySentence, STATE_WORDS, turnSentence } from './words';
+import { countWord, openerWord, reliabilitySentence, STATE_WORDS } from './words';
 
 interface SeamPaneProps {
   readonly memory: Memory;

@@ -4,7 +4,7 @@ import { Pressable, StyleSheet, View } from 'react-native';
 import { changesIn, followedTrends, type FollowedTrend, type Played } from '@/core/ledger';
 import { fixed } from '@/core/verdict';
 import { Body, Heading, Screen, Soft, usePalette, useShape } from '@/ui';
-import { TimeChart } from '@/ui/charts';
+import { TimeChart } from '@/features/take';
 import { TakeRows } from './TakeRows';
 import { useMemory } from './useMemory';
 import { dateWord } from './words';

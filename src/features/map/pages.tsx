@@ -1,10 +1,11 @@
+import { seamTitle } from '@/core/ledger';
 import { useLocalSearchParams } from 'expo-router';
 import { Body, Screen, Soft, useNoteName } from '@/ui';
 import { BreakPane } from './BreakPane';
 import { NotePane } from './NotePane';
 import { SeamPane } from './SeamPane';
 import { useMemory, useSeen } from './useMemory';
-import { breakName, seamTitle } from './words';
+import { breakName } from './words';
 
 /** What a page of the map is told by its address. */
 function useAddress(): { instrument: string | null; of: string } {

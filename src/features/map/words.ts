@@ -1,9 +1,7 @@
-import type { MappedNote, ProblemNote, Reliability, SeamState, Turn } from '@/core/ledger';
+import type { MappedNote, ProblemNote, Reliability, SeamState } from '@/core/ledger';
 import { seamsOf, type Instrument } from '@/core/instruments';
 import { leaning, type Cents, type Midi } from '@/core/tuning';
 import { capital, FAULTS, plural, sized, type FaultKind } from '@/core/verdict';
-
-type NameOf = (written: Midi) => string;
 
 /** `between 3 low and 8 high`: an interval of cents. */
 export function betweenCents(low: Cents, high: Cents): string {
@@ -59,10 +57,6 @@ export function reliabilitySentence({ clean, of, share }: Reliability): string {
   return `Clean ${clean} of ${of}. ${about}${low === high ? '' : `, very likely between ${low} and ${high}`}.`;
 }
 
-/** `C5 up to C♯5`. */
-export const seamTitle = (from: Midi, to: Midi, nameOf: NameOf): string =>
-  `${nameOf(from)} ${to > from ? 'up' : 'down'} to ${nameOf(to)}`;
-
 /** `the half-hole`: a break by the register that begins above it. */
 export function breakName(instrument: Instrument, above: Midi): string {
   const index = seamsOf(instrument).findIndex((each) => each.above === above);
@@ -71,13 +65,6 @@ export function breakName(instrument: Instrument, above: Midi): string {
 
 /** What opened a seam, as a kind of thing and not as an event at a place. */
 export const openerWord = (kind: FaultKind): string => FAULTS[kind].word;
-
-export function turnSentence({ from, to, turned }: Turn, nameOf: NameOf): string {
-  const seam = seamTitle(from, to, nameOf);
-  return turned === 'gold'
-    ? `${seam} has turned to gold: it now holds more than nine times in ten, surely.`
-    : `${seam} has opened again: it was gold, and holds less than it did.`;
-}
 
 /** Days since 1970 as a short date. */
 const shortDate = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });

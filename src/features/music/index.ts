@@ -1,2 +1,4 @@
-export { MusicScreen } from './MusicScreen';
-export { PieceScreen } from './PieceScreen';
+import { pageLater } from '@/ui';
+
+export const MusicScreen = pageLater('My own music', async () => (await import('./screens')).MusicScreen);
+export const PieceScreen = pageLater('My own music', async () => (await import('./screens')).PieceScreen);

@@ -3,7 +3,19 @@ import { View } from 'react-native';
 import { useHearing } from './useHearing';
 import { TakeView } from './later';
 import { deleteTake, putOnStand, undeleteTake, useBin, useTake, useUnread } from '@/store';
-import { Body, Button, Notice, Screen, Soft } from '@/ui';
+import { turnSentence } from '@/core/ledger';
+import type { Take } from '@/core/take';
+import { Body, Button, Notice, Screen, Soft, useNoteName } from '@/ui';
+import { useTurns } from './useTurns';
+
+/** A seam that turned at this take: told here, and nowhere again. */
+function Turns({ take }: { take: Take }) {
+  const nameOf = useNoteName();
+  const turns = useTurns(take.score.instrumentId).filter(({ takeId }) => takeId === take.id);
+  return turns.map((turn) => (
+    <Notice key={`${turn.from}-${turn.to}`} testID="turn" text={turnSentence(turn, nameOf)} />
+  ));
+}
 
 export function TakeScreen() {
   const router = useRouter();
@@ -62,6 +74,7 @@ export function TakeScreen() {
         </>
       }
     >
+      <Turns take={take} />
       {quiet ? (
         <Notice text="The take is kept without its sound: there is no room left for sound. Bench shows how much is used." />
       ) : null}

@@ -4,3 +4,5 @@ export { TakeSpark } from './TakeSpark';
 export { setupText } from './setupText';
 export { instrumentName } from './instrumentName';
 export { useVerdict } from './useVerdict';
+export { useTurns } from './useTurns';
+export { TimeChart } from './later';

@@ -3,3 +3,4 @@ import { later } from '@/ui';
 export const ChartView = later(async () => (await import('./detail')).ChartView);
 export const CloseUp = later(async () => (await import('./detail')).CloseUp);
 export const TakeView = later(async () => (await import('./TakeView')).TakeView);
+export const TimeChart = later(async () => (await import('./detail')).TimeChart);

@@ -1,10 +1,11 @@
 import { useRouter } from 'expo-router';
+import { useState } from 'react';
 import { View } from 'react-native';
 import { nameWithin } from '@/core/instruments';
-import type { Entry } from '@/core/ledger';
+import { turnSentence, type Entry } from '@/core/ledger';
 import type { Take } from '@/core/take';
 import { BeginButton, useExercise } from '@/features/library';
-import { useVerdict } from '@/features/take';
+import { useTurns, useVerdict } from '@/features/take';
 import { isExportDue } from './exportDue';
 import { useDraft, useEntries, useHome, useRunning, useSettings, useTake } from '@/store';
 import { agoText, Body, Button, dayText, Heading, Notice, Screen, Soft, useNoteName } from '@/ui';
@@ -41,6 +42,7 @@ export function TodayScreen() {
           action={{ label: 'Export it on Bench', onPress: () => router.push('/bench') }}
         />
       ) : null}
+      <Turned instrumentId={settings.instrumentId} />
       {running ? (
         <Notice
           testID="interrupted"
@@ -78,6 +80,27 @@ export function TodayScreen() {
       </View>
     </Screen>
   );
+}
+
+const TWO_DAYS = 2;
+
+/** Seams that turned yesterday or today. */
+function Turned({ instrumentId }: { instrumentId: string }) {
+  const nameOf = useNoteName();
+  const router = useRouter();
+  const [today] = useState(() => Date.now() / 86_400_000);
+  const turns = useTurns(instrumentId).filter(({ day }) => today - day < TWO_DAYS);
+  return turns.map((turn) => (
+    <Notice
+      key={turn.takeId}
+      testID="turn"
+      text={turnSentence(turn, nameOf)}
+      action={{
+        label: 'Look at it',
+        onPress: () => router.push(`/map/seam/${turn.from}-${turn.to}?instrument=${instrumentId}`),
+      }}
+    />
+  ));
 }
 
 function LastTime({ entry }: { entry: Entry }) {

@@ -1,0 +1,3 @@
+/** The pages of this room in one piece, which is loaded when the first of them is shown. */
+export { BenchScreen } from './BenchScreen';
+export { LimitsScreen } from './LimitsScreen';
