@@ -48,12 +48,7 @@ const music = (page) => page.getByTestId('notation').locator('svg').waitFor();
 await picture('today', '/', phone);
 await picture('library', '/practise', phone);
 await picture('exercise', '/exercise/octave-slurs', phone, music);
-await picture('exercise-wide', '/exercise/harmonic-climb', wide, music);
 await picture('instruments', '/instruments', phone);
-await picture('own-instrument', '/instruments', phone, async (page) => {
-  await page.getByTestId('own').click();
-  await page.getByTestId('keep').waitFor();
-});
 await picture('own-music', '/exercise/twelve-keys', wide, async (page) => {
   await music(page);
   const [saved] = await Promise.all([page.waitForEvent('download'), page.getByText('MusicXML').click()]);
@@ -70,24 +65,34 @@ await picture('own-music', '/exercise/twelve-keys', wide, async (page) => {
 });
 await picture('sheet', '/print?exercise=three-note-groups', { width: 800, height: 1000 }, music);
 await picture('stand', '/exercise/octave-slurs', phone, onTheStand);
-await picture('stand-wide', '/exercise/octave-slurs', wide, onTheStand);
 await picture('take', '/log/demo-block-11', phone);
-await picture('close-up', '/log/demo-block-00', phone, async (page) => {
-  await page
-    .getByTestId('strip')
-    .getByTestId(/^note-/)
-    .first()
-    .click();
-  await page.getByTestId('close-up').scrollIntoViewIfNeeded();
-});
 await picture('sweep', '/log/demo-block-02', phone, (page) =>
   page.getByTestId('finding-ring').scrollIntoViewIfNeeded(),
 );
-await picture('tapers', '/log/demo-block-05', phone, (page) =>
-  page.getByTestId('finding-line').scrollIntoViewIfNeeded(),
-);
 await picture('take-wide', '/log/demo-block-00', wide);
 await picture('limits', '/limits', phone);
+const drawn = (page) => page.getByTestId('map-bore').locator('svg').waitFor();
+await picture('map', '/map', phone, drawn);
+await picture('seam', '/map/seam/80-81', phone, (page) => page.getByTestId('memory-take').first().waitFor());
+await picture('trends-wide', '/map/trends', wide, (page) =>
+  page.getByTestId('trend-pane').locator('svg').waitFor(),
+);
+await picture('compare', '/log/compare?id=demo-021-2', phone, (page) =>
+  page.getByTestId('both-strips').waitFor(),
+);
+await picture('reeds', '/bench/reeds', phone, async (page) => {
+  await page.getByRole('radio', { name: 'Bassoon' }).click();
+  await page.getByTestId('reed').first().locator('svg').waitFor();
+});
+await picture('free', '/exercise/free-playing', phone, async (page) => {
+  await page.getByRole('radio', { name: 'simulated player' }).click();
+  await page.getByTestId('begin').click();
+  await page
+    .getByTestId('word')
+    .getByText(/^[A-G]/)
+    .waitFor({ timeout: 30_000 });
+  await page.waitForTimeout(2500);
+});
 await picture('log', '/log', phone);
 await picture('bench', '/bench', phone);
 await browser.close();

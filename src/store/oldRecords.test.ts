@@ -1,8 +1,10 @@
 import * as z from 'zod';
 import { readRecord, type RecordKind } from '@/core/base';
+import { digestOf, unpacked } from '@/core/ledger';
 import { scoreOfFamily } from '@/core/music/scores.testing';
 import { takeFromStored } from '@/core/take';
 import { emptyTake } from '@/core/take/takes.testing';
+import { limitsOf } from '@/core/verdict';
 import { asWritten } from '@/core/verdict/asWritten.testing';
 import { digest } from './digest.testing';
 import { LedgerStore } from './ledgerStore';
@@ -228,11 +230,38 @@ test('settings of the first version are brought up to date', () => {
   expect(readRecord(settingsKind, JSON.stringify(first))).toMatchObject({
     ok: true,
     value: {
-      version: 7,
+      version: 8,
       a4: 442,
       instrumentId: 'oboe',
       metronome: { mode: 'sight' },
       exercises: { 'long-tone/oboe': { note: 72, beats: 6 } },
     },
   });
+});
+
+test('rows and cells of before are read, with what they could not know left open', async () => {
+  const storage = new MapStorage();
+  const whole = digestOf(asWritten(scoreOfFamily('octave-slurs', 'flute')), limitsOf('steady'), 'english');
+  const { parameters, tempo, a4, ...entry } = {
+    ...whole.entry,
+    id: 'old',
+    createdAt: '2030-05-02T10:00:00Z',
+  };
+  expect([tempo, a4, Object.keys(parameters).length > 0]).toEqual([60, 440, true]);
+  const month = `${entry.instrumentId}/2030-05`;
+  const crossings = whole.cells.crossings.filter((_, i) => i % 14 !== 13);
+  await storage.setMany({
+    [`entries/${month}`]: JSON.stringify({ version: 1, entries: [entry] }),
+    [`cells/${month}`]: JSON.stringify({ version: 1, takes: { old: { ...whole.cells, crossings } } }),
+    meta: JSON.stringify({
+      version: 1,
+      months: [{ instrumentId: entry.instrumentId, month: '2030-05', takes: 1, audioBytes: 0 }],
+      filedBy: 1,
+    }),
+  });
+  const [played] = await new LedgerStore(storage, 'test').readPlayed(entry.instrumentId);
+  expect(played!.entry).toMatchObject({ id: 'old', parameters: {}, tempo: null, a4: null });
+  const today = unpacked(whole.cells);
+  expect(played!.notes).toEqual(today.notes);
+  expect(played!.crossings).toEqual(today.crossings.map((each) => ({ ...each, crackedBy: null })));
 });

@@ -8,7 +8,7 @@ import { offsetsOf, temperaments, type Offsets } from '@/core/tuning';
 import { exclusively } from './exclusively';
 import type { Storage } from './storage';
 
-export const SETTINGS_VERSION = 7;
+export const SETTINGS_VERSION = 8;
 
 export const settingsSchema = z.object({
   version: z.literal(SETTINGS_VERSION),
@@ -35,6 +35,8 @@ export const settingsSchema = z.object({
   ownLimits: ownLimitsSchema,
   /** Carried along from take to take. */
   setup: setupSchema,
+  /** What the player says of reeds and set-ups, by the names that takes give them. */
+  reeds: z.record(z.string(), z.object({ about: z.string().max(400), retired: z.boolean() })),
   keepAudio: z.boolean(),
   audioQuotaMegabytes: z.number().min(10).max(2000),
   /** How often the player wants to be reminded to export the log. */
@@ -82,6 +84,7 @@ export const settingsKind: RecordKind<Settings> = {
     4: (record) => ({ ...record, ownLimits: limitsInMilliseconds(record['ownLimits']) }),
     5: (record) => ({ ...record, simulatedIn: 'dry' }),
     6: (record) => ({ ...record, exportEvery: 'never', lastExportAt: null }),
+    7: (record) => ({ ...record, reeds: {} }),
   },
 };
 
@@ -131,6 +134,7 @@ export const defaultSettings: Settings = {
   school: 'air',
   ownLimits: {},
   setup: UNTOLD,
+  reeds: {},
   keepAudio: true,
   audioQuotaMegabytes: 200,
   exportEvery: 'never',

@@ -48,3 +48,5 @@ export { asHeard, centsPerMillimetre, mapSlide, shiftBy, type Elsewise, type Map
 export { alongside, type Alongside, type Counted } from './alongside';
 export { ANYTHING, asksAnything, isWanted, offeredIn, type LogQuery } from './logQuery';
 export { seamTitle, turnSentence } from './say';
+export { isSameMusic, versus, type Versus } from './versus';
+export { reedsOf, type Reed, type ReedFigure } from './reeds';

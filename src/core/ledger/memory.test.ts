@@ -14,11 +14,13 @@ import {
   EVERYTHING,
   FOLLOWED,
   followedTrends,
+  isSameMusic,
   loudnessEffect,
   mapSlide,
   noteMap,
   openersOf,
   problemNotes,
+  reedsOf,
   reliability,
   seamHistory,
   seamMap,
@@ -28,9 +30,10 @@ import {
   toldOf,
   trendOf,
   turnsOf,
+  versus,
   warmUpEffect,
 } from '.';
-import { cellOf, eightWeeks, rememberedOf, slurOf, START_DAY } from './memory.testing';
+import { cellOf, eightWeeks, rememberedOf, rowOf, slurOf, START_DAY } from './memory.testing';
 
 const flute = findInstrument('flute')!;
 const limits = limitsOf('steady');
@@ -424,6 +427,58 @@ describe('what became of a figure', () => {
   it('counts shares as shares', () => {
     const played = rememberedOf([{ day: 0, row: { figures: { 'slurs-clean': [3, null, 4, 4] } } }]);
     expect(FOLLOWED.find(({ id }) => id === 'slurs-clean')!.of(played[0]!.entry)).toBe(75);
+  });
+});
+
+describe('a reed', () => {
+  it('is told by what was played on it, the latest first, its hours counted', () => {
+    const played = eightWeeks(new Random(1), (day) => ({
+      row: {
+        reed: day < 28 ? 'old' : 'new',
+        durationSeconds: 90,
+        figures: { wobble: [day < 28 ? 5 + 0.01 * day : 2 + 0.01 * day, null, 1, null] },
+      },
+      crossings: [slurOf(74, 76, day >= 28)],
+    }));
+    const [late, early, ...rest] = reedsOf(played, limits);
+    expect(rest).toEqual([]);
+    expect(late).toMatchObject({ name: 'new', takes: 12, sittings: 12, minutes: 18 });
+    expect(late!.slurs).toMatchObject({ clean: 12, of: 12 });
+    expect(early!.slurs).toMatchObject({ clean: 0, of: 12 });
+    const wobble = early!.figures.find(({ followed }) => followed.id === 'wobble')!;
+    expect(wobble.interval!.low).toBeGreaterThan(late!.figures[0]!.interval!.high);
+    expect(reedsOf(rememberedOf([{ day: 0 }]), limits)).toEqual([]);
+  });
+});
+
+describe('two takes', () => {
+  const figures = (cents: number, clean: number) =>
+    ({
+      'pitch-middle': [cents, 3, 9, null],
+      drift: [0.5, null, 1, null],
+      'slurs-clean': [clean, null, 8, 8],
+    }) as const;
+
+  it('differ where their notes do not account for it, and nothing is said of single readings', () => {
+    const rows = versus({ figures: figures(-9, 4) }, { figures: figures(-2, 8) });
+    const of = (id: string) => rows.find((row) => row.id === id)!;
+    // Medians of nine notes that vary by 3: each is good to 1.25 cents.
+    expect(of('pitch-middle')).toMatchObject({ difference: 7, differs: true });
+    expect(of('drift').differs).toBeNull();
+    expect(of('slurs-clean')).toMatchObject({ first: 50, second: 100, unit: '%', differs: null });
+    expect(versus({ figures: figures(-9, 4) }, { figures: figures(-7, 4) })[0]!.differs).toBe(false);
+  });
+
+  it('are of the same music whatever the tempo, and not across another seam', () => {
+    const row = (parameters: Record<string, unknown>) => rowOf(0, { parameters });
+    expect(isSameMusic(row({ from: 74, to: 76, tempo: 60 }), row({ to: 76, from: 74, tempo: 92 }))).toBe(
+      true,
+    );
+    expect(isSameMusic(row({ from: 74, to: 76 }), row({ from: 76, to: 74 }))).toBe(false);
+  });
+
+  it('are compared in what both have', () => {
+    expect(versus({ figures: figures(1, 2) }, { figures: {} })).toEqual([]);
   });
 });
 

@@ -1,10 +1,11 @@
+import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { ArchivePanel } from './ArchivePanel';
 import { JudgingSettings } from './JudgingSettings';
 import { SoundSettings } from './SoundSettings';
 import { TuningSettings } from './TuningSettings';
 import { changeHome, useHome, useSettings, useStorageUse, type Settings } from '@/store';
-import { Body, Choice, Heading, Screen, Soft, Stepper } from '@/ui';
+import { Body, Button, Choice, Heading, Screen, Soft, Stepper } from '@/ui';
 
 const CAUTIONS = [
   'Dizzy, numb or short of breath: stop, breathe normally, and hold shorter. Lip or jaw sore: stop for today.',
@@ -15,6 +16,7 @@ const CAUTIONS = [
 const megabytes = (bytes: number) => (bytes / 1_000_000).toFixed(bytes < 10_000_000 ? 1 : 0);
 
 export function BenchScreen() {
+  const router = useRouter();
   const { settings, change } = useSettings();
   const { data: use } = useStorageUse();
   const { data: home } = useHome();
@@ -40,6 +42,7 @@ export function BenchScreen() {
         </>
       }
     >
+      <Button label="Reeds and set-ups" testID="to-reeds" onPress={() => router.push('/bench/reeds')} />
       <Stepper
         label="Pitch standard, A4"
         value={settings.a4}

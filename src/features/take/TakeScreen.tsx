@@ -86,6 +86,12 @@ export function TakeScreen() {
       ) : null}
       <Button
         look="quiet"
+        label="Beside another take of this music"
+        testID="compare"
+        onPress={() => router.push(`/log/compare?id=${take.id}`)}
+      />
+      <Button
+        look="quiet"
         label="Delete this take"
         testID="delete"
         onPress={() => void deleteTake(take.id)}

@@ -5,4 +5,4 @@ export { setupText } from './setupText';
 export { instrumentName } from './instrumentName';
 export { useVerdict } from './useVerdict';
 export { useTurns } from './useTurns';
-export { TimeChart } from './later';
+export { CompareScreen, TimeChart } from './later';

@@ -1,4 +1,4 @@
-import { fromInt16 } from '@/core/base';
+import { fromInt16, rms } from '@/core/base';
 import { useCallback, useState } from 'react';
 import type { Elsewhere, Take } from '@/core/take';
 import { loadAudio } from '@/store';
@@ -28,7 +28,7 @@ export function usePlace(take: Take, other: Elsewhere | null) {
           pieces.push(resampled(piece, otherRate, sampleRate));
         }
         const known = pieces.filter((piece) => piece.length > 0);
-        return known.length > 0 ? { samples: inTurn(known, sampleRate), sampleRate } : null;
+        return known.length > 0 ? { samples: inTurn(equallyLoud(known), sampleRate), sampleRate } : null;
       }, true);
     },
     [take, other, hear],
@@ -61,6 +61,15 @@ function resampled(piece: Float32Array, from: number, to: number): Float32Array 
     const left = Math.floor(at);
     return piece[left]! + ((piece[left + 1] ?? piece[left]!) - piece[left]!) * (at - left);
   });
+}
+
+/** Two takes were seldom recorded equally loud, and the louder of two always sounds the better: the louder are turned down. */
+function equallyLoud(pieces: readonly Float32Array[]): Float32Array[] {
+  const levels = pieces.map(rms);
+  const quietest = Math.min(...levels.filter((level) => level > 0));
+  return pieces.map((piece, i) =>
+    levels[i]! > 0 ? piece.map((each) => (each * quietest) / levels[i]!) : piece,
+  );
 }
 
 function inTurn(pieces: readonly Float32Array[], rate: number): Float32Array {

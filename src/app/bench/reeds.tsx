@@ -1,0 +1,1 @@
+export { ReedsScreen as default } from '@/features/bench';
