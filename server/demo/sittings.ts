@@ -8,6 +8,7 @@ import {
 } from '@/core/instruments';
 import type { Random } from '@/core/base';
 import type { FaultRates, Player } from '@/core/lab';
+import { NEW_REED_AT } from './story';
 
 /** One exercise of a sitting, as it was played that day. */
 export interface Exercise {
@@ -99,9 +100,9 @@ const seam = (
   faults,
 });
 
-/** The thumb seam of the recorder is mended by the fifth week; the one above it stays weak, softly above all. */
+/** The thumb seam of the recorder is mended within two weeks; the one above it stays weak, softly above all. */
 function ofRecorder(day: number, progress: number): Asked[] {
-  const opens = Math.max(0, 0.95 - 2.5 * progress);
+  const opens = Math.max(0, 0.95 - 4 * progress);
   const soft = day % 2 === 1;
   return [
     {
@@ -178,7 +179,7 @@ export function sittingOf(
     },
     slideMm,
     temperatureC,
-    reed: instrumentId === 'bassoon' ? (worn > 0.15 ? 'the old reed' : 'the new reed') : '',
+    reed: instrumentId !== 'bassoon' ? '' : progress < NEW_REED_AT ? 'the old reed' : 'the new reed',
   }));
 }
 

@@ -5,6 +5,9 @@ import type { FaultRates, Player } from '@/core/lab';
 export const STORY =
   'Odile Farrant, alto recorder and bassoon, gets ready for the Lantern Night at Hollin Weir.';
 
+/** Share of the eight weeks after which the bassoon has a new reed. */
+export const NEW_REED_AT = 0.6;
+
 export interface Day {
   readonly instrumentId: string;
   readonly note: string;
@@ -20,8 +23,8 @@ export function dayOf(day: number, days: number, random: Random): Day {
   const chance = (spread: number) => spread * random.normal();
   if (day % 3 === 2) {
     // The old reed goes down until the fifth week; the new one is better at once.
-    const old = progress < 0.6;
-    const worn = old ? progress / 0.6 : 0.1;
+    const old = progress < NEW_REED_AT;
+    const worn = old ? progress / NEW_REED_AT : 0.1;
     return {
       instrumentId: 'bassoon',
       note: 'F2',
