@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { serving } from './browser';
 
 /** Script before compression that the first page may cost; the engraver, the drawings and the readers of files are not among it. */
@@ -9,7 +10,7 @@ test('the demo has its own log, and the player’s stays empty', async () => {
   const page = await app.open();
   await page.getByText('Odile Farrant').waitFor();
   await page.getByRole('link', { name: 'Log' }).click();
-  await page.getByText('36 takes').waitFor();
+  await page.getByText('156 takes').waitFor();
   await page.getByRole('link', { name: 'Bench' }).click();
   await page.getByRole('radio', { name: 'my own' }).click();
   await page.getByRole('link', { name: 'Log' }).click();
@@ -17,7 +18,7 @@ test('the demo has its own log, and the player’s stays empty', async () => {
   await page.getByRole('link', { name: 'Bench' }).click();
   await page.getByRole('radio', { name: 'Odile’s (demo)' }).click();
   await page.getByRole('link', { name: 'Log' }).click();
-  await page.getByText('36 takes').waitFor();
+  await page.getByText('156 takes').waitFor();
   expect(app.complaints).toEqual([]);
 });
 
@@ -40,8 +41,8 @@ test('a damaged take is told of and stays where it lies, and the rest can be rea
     database.close();
   });
   await page.goto(`${app.url}/log`);
-  await page.getByText('36 takes').waitFor();
-  await page.getByTestId('take-row').first().click();
+  await page.getByText('156 takes').waitFor();
+  await page.locator('a[href="/log/demo-023"]').click();
   await page.getByRole('heading', { name: 'This take cannot be read' }).waitFor();
   await page.getByRole('button', { name: 'To the log' }).click();
   await expect(page.getByTestId('unread').innerText()).resolves.toMatch(/Nothing of them is lost/);
@@ -53,8 +54,7 @@ test('a damaged take is told of and stays where it lies, and the rest can be rea
 });
 
 test('the bore is a slider for the keyboard and for a finger', async () => {
-  const page = await app.open();
-  await page.goto(`${app.url}/exercise/long-tone`);
+  const page = await app.exercise('long-tone', 'Flute', 'simulated player');
   const bore = page.getByRole('slider', { name: 'Note' });
   const text = () => bore.getAttribute('aria-valuetext');
   await bore.focus();
@@ -100,4 +100,36 @@ test.each([
     await page.getByRole('heading', { level: 1 }).first().waitFor();
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
   }
+});
+
+test('the log of eight weeks is told on one page, and saved as one file with its sound', async () => {
+  const page = await app.open();
+  await page.goto(`${app.url}/log`);
+  await page.getByTestId('strand').first().waitFor();
+  await page.goto(`${app.url}/report`);
+  const report = page.getByTestId('report');
+  await report.getByRole('heading', { name: 'To listen to' }).waitFor();
+  await expect(report.innerText()).resolves.toMatch(/has turned to gold/);
+  const [saved] = await Promise.all([page.waitForEvent('download'), page.getByTestId('save-report').click()]);
+  const text = readFileSync(await saved.path(), 'utf8');
+  expect(text).toMatch(/<audio[^>]* src="data:audio\/wav;base64,UklGR/);
+  expect(text).toMatch(/Alto recorder/);
+  expect(app.complaints).toEqual([]);
+});
+
+test('two takes of the same music stand beside each other', async () => {
+  const page = await app.open();
+  await page.goto(`${app.url}/log/demo-021-2`);
+  await page.getByTestId('turn').waitFor();
+  await page.getByTestId('compare').click();
+  await page.getByTestId('both-strips').waitFor();
+  await expect(page.getByTestId('versus').innerText()).resolves.toMatch(/Pitch/);
+  await page.goto(`${app.url}/map/trends`);
+  await page.getByTestId('trend-row').first().click();
+  await expect(page.getByTestId('change').innerText()).resolves.toMatch(/in \d+ days/);
+  await page.goto(`${app.url}/map/slide`);
+  await page.getByTestId('slide-advice').waitFor();
+  await page.getByRole('button', { name: 'Temperature: less' }).click();
+  await expect(page.getByTestId('beyond').innerText()).resolves.toMatch(/limit/);
+  expect(app.complaints).toEqual([]);
 });

@@ -8,6 +8,7 @@ export { Pictures } from './notation/Pictures';
 export { Notice } from './notice';
 export { Problems } from './problems';
 export { Screen } from './screen';
+export { Sheet, SHEET_STYLE } from './sheet';
 export { Shell } from './shell';
 export { later } from './later';
 export { pageLater } from './pageLater';

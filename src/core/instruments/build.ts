@@ -37,6 +37,8 @@ export interface InstrumentRow {
   readonly breathSeconds: number;
   readonly cautions?: readonly string[];
   readonly step?: 1 | 0.5;
+  /** Highest note below, lowest above. */
+  readonly handBreak?: readonly [string, string];
 }
 
 const tubeOf = (tube: InstrumentRow['tube']): Tube =>
@@ -87,6 +89,9 @@ export function instrument(row: InstrumentRow): Instrument {
     kind: row.kind,
     series: row.series ?? 'harmonic',
     clef: row.clef ?? 'treble',
+    ...(row.handBreak && {
+      handBreak: { below: noteNumber(row.handBreak[0]), above: noteNumber(row.handBreak[1]) },
+    }),
     ...(row.upperClef && { upperClef: { clef: row.upperClef[0], from: noteNumber(row.upperClef[1]) } }),
     transposition: row.transposition ?? 0,
     home: noteNumber(row.home),

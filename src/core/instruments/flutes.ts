@@ -53,6 +53,7 @@ const flute = ({ lowest, ...row }: FluteRow) =>
     hands: HANDS,
     tendencies: TENDENCIES,
     cautions: [LOUD_TOP],
+    handBreak: ['C#5', 'D5'],
     ...row,
   });
 

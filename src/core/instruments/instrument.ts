@@ -89,6 +89,8 @@ export const instrumentSchema = z.object({
   step: z.union([z.literal(1), z.literal(0.5)]),
   /** An instrument built for another pitch standard than the usual one, Hz. */
   pitchStandard: z.number().min(380).max(500).optional(),
+  /** Where the hand changes most, seen as the first seam by some: the other view of it. */
+  handBreak: z.object({ below: written, above: written }).optional(),
   /** Instruments of the player's own: what they were copied from. */
   copiedFrom: z.string().optional(),
 });

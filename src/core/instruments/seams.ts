@@ -26,6 +26,14 @@ export function seamsOf(instrument: Instrument): Break[] {
     .map((upper) => ({ below: upper.low - instrument.step, above: upper.low }));
 }
 
+/**
+ * Where the registers meet, by the mode of the tube, or with the first of them by the hand where there are two views of it.
+ */
+export function breaksBy(instrument: Instrument, view: 'mode' | 'hand'): Break[] {
+  const byMode = seamsOf(instrument);
+  return view === 'hand' && instrument.handBreak ? [instrument.handBreak, ...byMode.slice(1)] : byMode;
+}
+
 /** The seam between two written notes; null when they lie in one register. */
 export function seamBetween(instrument: Instrument, from: Midi, to: Midi): Seam | null {
   const low = Math.min(from, to);

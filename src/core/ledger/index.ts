@@ -50,3 +50,4 @@ export { ANYTHING, asksAnything, isWanted, offeredIn, type LogQuery } from './lo
 export { seamTitle, turnSentence } from './say';
 export { isSameMusic, versus, type Versus } from './versus';
 export { reedsOf, type Reed, type ReedFigure } from './reeds';
+export { reportOf, type Report, type ReportPlace } from './report';

@@ -22,6 +22,7 @@ import {
   problemNotes,
   reedsOf,
   reliability,
+  reportOf,
   seamHistory,
   seamMap,
   shiftBy,
@@ -347,6 +348,20 @@ describe('how well a seam holds', () => {
     expect(stretches.reduce((sum, { of }) => sum + of, 0)).toBe(6);
   });
 
+  it('lies by the mode of the tube, or by the hand where there are two views of it', () => {
+    const played = rememberedOf([{ day: 0, crossings: [slurOf(73, 74, true), slurOf(75, 76, true)] }]);
+    const counts = (view: 'mode' | 'hand') =>
+      seamMap(played, flute, limits, NOW, view).map(({ below, reliability: { of } }) => [below, of]);
+    expect(counts('mode')).toEqual([
+      [75, 1],
+      [85, 0],
+    ]);
+    expect(counts('hand')).toEqual([
+      [73, 1],
+      [85, 0],
+    ]);
+  });
+
   it('says nothing of nothing', () => {
     expect(reliability(trials([]), 3).share).toMatchObject({ low: 0, high: 1 });
     expect(seamMap([], flute, limits, NOW).every(({ state }) => state === 'few')).toBe(true);
@@ -427,6 +442,32 @@ describe('what became of a figure', () => {
   it('counts shares as shares', () => {
     const played = rememberedOf([{ day: 0, row: { figures: { 'slurs-clean': [3, null, 4, 4] } } }]);
     expect(FOLLOWED.find(({ id }) => id === 'slurs-clean')!.of(played[0]!.entry)).toBe(75);
+  });
+});
+
+describe('a report', () => {
+  it('tells of its time what was played, what held, what was said, and where to listen', () => {
+    const played = eightWeeks(new Random(2), (day) => ({
+      row: {
+        durationSeconds: 60,
+        audioBytes: day > 50 ? 9 : 0,
+        remark: day > 53 ? 'The last.' : '',
+        title: day % 2 < 1 ? 'Octave slurs' : 'Just this seam',
+      },
+      notes: [cellOf(67, -20)],
+      crossings: Array.from({ length: 6 }, (_, i) => slurOf(74, 76, day > 20 || i > 2, { atSeconds: i })),
+    }));
+    const report = reportOf(played, flute, limits, START_DAY + 28, NOW);
+    expect(report).toMatchObject({ takes: 12, sittings: 12, minutes: 12 });
+    expect(report.exercises.reduce((sum, { takes }) => sum + takes, 0)).toBe(12);
+    expect(report.seams.map(({ from, to }) => [from, to])).toEqual([[74, 76]]);
+    expect(report.problems[0]!.note.written).toBe(67);
+    expect(report.remarks).toHaveLength(1);
+    // Of the takes with sound none opened: the latest that held, then the beginning of another.
+    expect(report.places.map(({ why }) => why.kind)).toEqual(['held', 'remark']);
+    expect(report.places[0]).toMatchObject({ fromSeconds: 3.5, toSeconds: 7.5 });
+    expect(report.turns.every(({ day }) => day >= START_DAY + 28)).toBe(true);
+    expect(reportOf([], flute, limits, START_DAY, NOW)).toMatchObject({ takes: 0, places: [] });
   });
 });
 

@@ -1,6 +1,6 @@
 import { ascending, groups, rollups } from 'd3-array';
 import { median } from '@/core/base';
-import { seamBetween, seamsOf, type Break, type Instrument } from '@/core/instruments';
+import { breaksBy, seamBetween, type Break, type Instrument } from '@/core/instruments';
 import type { Midi } from '@/core/tuning';
 import type { FaultKind, Limits } from '@/core/verdict';
 import { isClean, openedBy, type Crossing } from './crossing';
@@ -91,19 +91,24 @@ function seamOf(from: Midi, to: Midi, crossed: readonly Crossed[], limits: Limit
 
 const seamKey = ({ crossing: { from, to } }: Crossed) => `${from}-${to}`;
 
-/** Breaks low to high, each with the seams over it, the weakest first. Leaps over two breaks belong to neither. */
+/**
+ * Breaks low to high, each with the seams over it, the weakest first. Leaps over two breaks belong to neither.
+ * @param view of the first break, where the instrument has two.
+ */
 export function seamMap(
   played: readonly Played[],
   instrument: Instrument,
   limits: Limits,
   now: number,
+  view: 'mode' | 'hand' = 'mode',
 ): MappedBreak[] {
   const all = crossedIn(played, limits);
-  return seamsOf(instrument).map((place) => {
-    const over = all.filter(({ crossing: { from, to } }) => {
-      const [low, high] = [Math.min(from, to), Math.max(from, to)];
-      return low < place.above && high >= place.above && seamBetween(instrument, from, to)?.breaks === 1;
-    });
+  const places = breaksBy(instrument, view);
+  const lies = ({ above }: Break, { crossing: { from, to } }: Crossed) =>
+    Math.min(from, to) < above && Math.max(from, to) >= above;
+  const overOne = all.filter((crossed) => places.filter((place) => lies(place, crossed)).length === 1);
+  return places.map((place) => {
+    const over = overOne.filter((crossed) => lies(place, crossed));
     const seams = groups(over, seamKey)
       .map(([, crossed]) => seamOf(crossed[0]!.crossing.from, crossed[0]!.crossing.to, crossed, limits, now))
       .sort((a, b) => ascending(a.reliability.share.value, b.reliability.share.value));

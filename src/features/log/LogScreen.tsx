@@ -65,14 +65,24 @@ export function LogScreen() {
         },
       }}
       beside={
-        bin && bin.length > 0 ? (
-          <Button
-            look="quiet"
-            label={`In the bin (${bin.length})`}
-            testID="to-bin"
-            onPress={() => router.push('/log/bin')}
-          />
-        ) : null
+        <>
+          {total > 0 ? (
+            <Button
+              look="quiet"
+              label="A report for a teacher"
+              testID="to-report"
+              onPress={() => router.push('/report')}
+            />
+          ) : null}
+          {bin && bin.length > 0 ? (
+            <Button
+              look="quiet"
+              label={`In the bin (${bin.length})`}
+              testID="to-bin"
+              onPress={() => router.push('/log/bin')}
+            />
+          ) : null}
+        </>
       }
     >
       {unread && unread.length > 0 ? (

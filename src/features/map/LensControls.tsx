@@ -9,6 +9,8 @@ import { PERIODS, type Period } from './useMemory';
 export interface Looking {
   readonly period: Period;
   readonly part: Partial<Lens>;
+  /** The first break by the mode of the tube, or by the hand. */
+  readonly view: 'mode' | 'hand';
 }
 
 interface LensControlsProps {
@@ -27,8 +29,8 @@ const option = (value: string) => ({ value, label: value });
 export function LensControls(props: LensControlsProps) {
   const { instruments, instrument, onInstrument, played, looking, onChange } = props;
   const [open, setOpen] = useState(false);
-  const { period, part } = looking;
-  const set = (next: Partial<Lens>) => onChange({ period, part: { ...part, ...next } });
+  const { period, part, view } = looking;
+  const set = (next: Partial<Lens>) => onChange({ ...looking, part: { ...part, ...next } });
   const choose = <K extends keyof Lens>(key: K, label: string, values: readonly string[]) =>
     values.length === 0 ? null : (
       <Choice
@@ -66,8 +68,19 @@ export function LensControls(props: LensControlsProps) {
               label: value === 'all' ? 'all' : `last ${value}`,
             }))}
             value={period}
-            onChange={(value) => onChange({ period: value, part })}
+            onChange={(value) => onChange({ ...looking, period: value })}
           />
+          {instrument.handBreak ? (
+            <Choice<'mode' | 'hand'>
+              label="First seam"
+              value={view}
+              onChange={(value) => onChange({ ...looking, view: value })}
+              options={[
+                { value: 'mode', label: 'by the mode of the tube' },
+                { value: 'hand', label: 'by the hand' },
+              ]}
+            />
+          ) : null}
           {choose('loudness', 'Loudness', LOUDNESSES)}
           {choose('come', 'Begun', ['tongued', 'slurred'])}
           {choose('direction', 'Come to, going', ['up', 'down'])}

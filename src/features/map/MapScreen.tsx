@@ -22,7 +22,7 @@ export function MapScreen() {
   const { wide, height } = useShape();
   const nameOf = useNoteName();
   const [instrumentId, setInstrumentId] = useState<string | null>(null);
-  const [looking, setLooking] = useState<Looking>({ period: 'half year', part: {} });
+  const [looking, setLooking] = useState<Looking>({ period: 'half year', part: {}, view: 'mode' });
   const [picked, setPicked] = useState<Chosen | null>(null);
   const { memory, others } = useMemory(instrumentId, looking.period);
   const lens = useMemo((): Lens => {
@@ -33,7 +33,7 @@ export function MapScreen() {
       since: days === null || !memory ? null : memory.now - days,
     };
   }, [looking, memory]);
-  const seen = useSeen(memory, lens);
+  const seen = useSeen(memory, lens, looking.view);
   const problems = useMemo(
     () => (memory && seen ? problemNotes(seen.map, memory.limits.centreCents) : []),
     [memory, seen],
@@ -71,7 +71,7 @@ export function MapScreen() {
         onInstrument={(id) => {
           setInstrumentId(id);
           setPicked(null);
-          setLooking({ period: looking.period, part: {} });
+          setLooking({ ...looking, part: {} });
         }}
         played={memory.played}
         looking={looking}
@@ -133,7 +133,7 @@ function Card({ memory, seen, chosen }: { memory: Memory; seen: Seen; chosen: Ch
     : place && weakest
       ? `${countWord(place.reliability)} clean, ${STATE_WORDS[place.state]}. Weakest: ${seamTitle(weakest.from, weakest.to, nameOf)}, ${countWord(weakest.reliability)}.`
       : 'Not crossed yet in any take that you kept.';
-  const query = `?instrument=${instrument.id}`;
+  const query = `?instrument=${instrument.id}${seen.view === 'hand' ? '&view=hand' : ''}`;
   return (
     <RowLink
       href={note ? `/map/note/${note.written}${query}` : `/map/break/${place?.above ?? 0}${query}`}

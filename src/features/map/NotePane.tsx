@@ -12,7 +12,7 @@ import {
 } from '@/core/ledger';
 import { tendenciesOf, ventOf, writtenRange } from '@/core/instruments';
 import { leaning, type Midi } from '@/core/tuning';
-import { capital } from '@/core/verdict';
+import { capital, plural } from '@/core/verdict';
 import { useDrill } from '@/features/library';
 import { Body, Button, Heading, Soft, useNoteName } from '@/ui';
 import { TimeChart } from '@/features/take';
@@ -63,6 +63,7 @@ export function NotePane({ memory, seen, written }: NotePaneProps) {
         </View>
       ) : null}
       <Ways memory={memory} seen={seen} note={note} />
+      <Habit memory={memory} seen={seen} written={written} />
       <Drills memory={memory} written={written} />
       <TakeRows
         title="Its takes"
@@ -119,6 +120,28 @@ function Ways({ memory, seen, note }: { memory: Memory; seen: Seen; note: Mapped
           </View>
         </View>
       ))}
+    </View>
+  );
+}
+
+const BLIND = 'blind-tuning';
+
+/** Which way it goes when nothing shows it: of blind tuning only, drawn to nothing while there is little. */
+function Habit({ memory, seen, written }: { memory: Memory; seen: Seen; written: Midi }) {
+  const { instrument, now } = memory;
+  const habit = useMemo(() => {
+    const blind = seen.played.filter(({ entry }) => entry.family === BLIND);
+    return noteMap(blind, instrument, now, null, seen.map.usual).notes.find(
+      (each) => each.written === written,
+    );
+  }, [seen, instrument, now, written]);
+  if (!habit?.heard) return null;
+  const { heard, takes, sittings } = habit;
+  return (
+    <View>
+      <Heading>When nothing shows you</Heading>
+      <Body>{`${capital(leaning(heard.value))}, by ${plural(takes, 'blind tuning')}${sittings < 2 ? '; one day only.' : `; very likely ${betweenCents(heard.low, heard.high)}.`}`}</Body>
+      <Soft>A habit to know, not a score.</Soft>
     </View>
   );
 }

@@ -40,6 +40,7 @@ export function SeamPane({ memory, played, from, to }: SeamPaneProps) {
     () => turnsOf(memory.played, instrument, limits).findLast((each) => each.from === from && each.to === to),
     [memory, instrument, limits, from, to],
   );
+  const back = useMemo(() => seamHistory(played, to, from, limits, now), [played, from, to, limits, now]);
   const { crossed } = seam;
   const setTo = (family: string, values: Readonly<Record<string, unknown>>) =>
     drill(instrument.id, family, values);
@@ -48,6 +49,9 @@ export function SeamPane({ memory, played, from, to }: SeamPaneProps) {
       <View>
         <Body testID="seam-holds">{reliabilitySentence(seam.reliability)}</Body>
         <Soft>{crossed.length === 0 ? '' : capital(STATE_WORDS[seam.state])}</Soft>
+        {back.crossed.length > 0 ? (
+          <Soft>{`The other way: clean ${countWord(back.reliability)}, ${STATE_WORDS[back.state]}.`}</Soft>
+        ) : null}
         {turn ? <Body testID="turn">{turnSentence(turn, nameOf)}</Body> : null}
       </View>
       {crossed.length > 0 ? <Mending crossed={crossed} played={played} /> : null}

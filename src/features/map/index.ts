@@ -18,3 +18,4 @@ export const TrendsScreen = pageLater(
   async () => (await import('./screens')).TrendsScreen,
   'Map',
 );
+export { countWord, problemWord, STATE_WORDS } from './words';

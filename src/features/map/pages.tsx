@@ -8,9 +8,13 @@ import { useMemory, useSeen } from './useMemory';
 import { breakName } from './words';
 
 /** What a page of the map is told by its address. */
-function useAddress(): { instrument: string | null; of: string } {
-  const { instrument, of } = useLocalSearchParams<{ instrument?: string; of?: string }>();
-  return { instrument: instrument ?? null, of: of ?? '' };
+function useAddress(): { instrument: string | null; of: string; view: 'mode' | 'hand' } {
+  const { instrument, of, view } = useLocalSearchParams<{
+    instrument?: string;
+    of?: string;
+    view?: string;
+  }>();
+  return { instrument: instrument ?? null, of: of ?? '', view: view === 'hand' ? 'hand' : 'mode' };
 }
 
 const Opening = () => (
@@ -56,10 +60,10 @@ export function SeamScreen() {
 }
 
 export function BreakScreen() {
-  const { instrument, of } = useAddress();
+  const { instrument, of, view } = useAddress();
   const nameOf = useNoteName();
   const { memory } = useMemory(instrument);
-  const seen = useSeen(memory);
+  const seen = useSeen(memory, undefined, view);
   if (!memory || !seen) return <Opening />;
   const place = seen.breaks.find(({ above }) => above === Number(of));
   if (!place) return <Nowhere what={`The ${memory.instrument.name} has no break there.`} />;

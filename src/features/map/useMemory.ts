@@ -61,21 +61,28 @@ export function useMemory(
 /** Where notes lie and seams hold, through a lens. */
 export interface Seen {
   readonly lens: Lens;
+  readonly view: 'mode' | 'hand';
   readonly played: readonly Played[];
   readonly map: NoteMap;
   readonly breaks: readonly MappedBreak[];
 }
 
-export function useSeen(memory: Memory | null, lens: Lens = EVERYTHING): Seen | null {
+/** @param view of the first break, where the instrument has two: by the mode of the tube, or by the hand. */
+export function useSeen(
+  memory: Memory | null,
+  lens: Lens = EVERYTHING,
+  view: 'mode' | 'hand' = 'mode',
+): Seen | null {
   return useMemo(() => {
     if (!memory) return null;
     const { instrument, limits, now } = memory;
     const played = through(memory.played, lens);
     return {
       lens,
+      view,
       played,
       map: noteMap(played, instrument, now, lens.loudness),
-      breaks: seamMap(played, instrument, limits, now),
+      breaks: seamMap(played, instrument, limits, now, view),
     };
-  }, [memory, lens]);
+  }, [memory, lens, view]);
 }
