@@ -207,6 +207,8 @@ describe('a session with a microphone', () => {
     }
     expect(stops).toEqual([]);
     jest.advanceTimersByTime(1000);
+    expect(stops).toEqual([]);
+    jest.advanceTimersByTime(1250);
     expect(stops[0]).toMatch(/was stopped/);
   });
 

@@ -1,5 +1,5 @@
 /** All that archives need, to be loaded when one is asked for. */
 export { openArchive, writeArchive } from '@/core/formats/archive';
-export { notesCsv, takesCsv } from '@/core/formats';
+export { encodeWav, notesCsv, takesCsv } from '@/core/formats';
 export { importArchive, previewOf, undoImport } from './archiveIn';
 export { archiveParts, VERSIONS } from './archiveOut';

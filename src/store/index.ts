@@ -18,7 +18,15 @@ export {
   useRunning,
 } from './useDesk';
 export type { Imported, Preview } from './archiveIn';
-export { exportLog, exportTable, lookInto, takeBack, type LookedInto, type Work } from './useArchive';
+export {
+  exportLog,
+  exportTable,
+  lookInto,
+  soundOf,
+  takeBack,
+  type LookedInto,
+  type Work,
+} from './useArchive';
 export { useHome } from './useHome';
 export {
   changeDraft,

@@ -6,6 +6,7 @@ import { PARTS } from './changes';
 import { ownInstruments } from './ledgerStore';
 import { changed, home } from './opened';
 import { changeSettings, readSettings } from './settings';
+import { loadAudio, loadTake } from './useLedger';
 
 /** How far a long work has come, and a way to stop it. */
 export interface Work {
@@ -51,6 +52,22 @@ export async function exportTable(of: 'takes' | 'notes'): Promise<string> {
     if (take) tables.push(notesCsv(take, tables.length === 0));
   }
   return tables.join('');
+}
+
+/** A piece of a take's sound as a WAV file; null where take or sound is gone. */
+export async function soundOf(
+  id: string,
+  fromSeconds: number,
+  toSeconds: number,
+): Promise<Uint8Array | null> {
+  const [take, audio] = await Promise.all([loadTake(id), loadAudio(id)]);
+  if (!take || !audio) return null;
+  const { encodeWav } = await import('./archives');
+  const { sampleRate } = take.conditions;
+  return encodeWav(
+    audio.slice(Math.floor(fromSeconds * sampleRate), Math.ceil(toSeconds * sampleRate)),
+    sampleRate,
+  );
 }
 
 /** An archive that has been looked into, and nothing more. */

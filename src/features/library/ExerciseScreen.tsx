@@ -82,8 +82,8 @@ function Terms({ score, instrument }: { score: Score; instrument: Instrument }) 
       {[
         tempo === null ? 'free time' : `♩ ${tempo}`,
         swing ? 'swung quavers' : null,
-        lengthOf(score),
-        drone.length > 0
+        score.free ? null : lengthOf(score),
+        drone.length > 0 && (!score.free || score.parameters['drone'] === true)
           ? `drone ${drone.map((note) => nameOf(note - instrument.transposition)).join(', ')} as written`
           : null,
         longestSeconds === null ? null : `ends by itself after ${longestSeconds / 60} min`,

@@ -1,12 +1,11 @@
 import { fromByteArray } from 'base64-js';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useRef, useState } from 'react';
-import { encodeWav } from '@/core/formats';
 import { nameWithin, type Instrument } from '@/core/instruments';
 import { reportOf, seamTitle, turnSentence, type Report, type ReportPlace } from '@/core/ledger';
 import { fixed, limitsOf, plural } from '@/core/verdict';
 import { countWord, problemWord, STATE_WORDS } from '@/features/map';
-import { instrumentIn, loadAudio, loadTake, usePlayed, useSettings } from '@/store';
+import { instrumentIn, soundOf, usePlayed, useSettings } from '@/store';
 import { download, Notice, Sheet, SHEET_STYLE, useNoteName } from '@/ui';
 
 const DAY_MS = 86_400_000;
@@ -48,7 +47,9 @@ export function ReportScreen() {
     if (!report || !page.current) return;
     setSaving(true);
     try {
-      const sounds = await Promise.all(report.places.map(soundOf));
+      const sounds = await Promise.all(
+        report.places.map(({ takeId, fromSeconds, toSeconds }) => soundOf(takeId, fromSeconds, toSeconds)),
+      );
       download('practice-report.html', fileOf(page.current.innerHTML, sounds), 'text/html');
     } finally {
       setSaving(false);
@@ -170,15 +171,6 @@ function placeWord({ why: { kind, crossed } }: ReportPlace, nameOf: (written: nu
   if (!crossed) return 'A take of these days, from its beginning';
   const { from, to } = crossed.crossing;
   return `${seamTitle(from, to, nameOf)}, ${kind === 'held' ? 'as it held' : 'as it opened'}, ${dateOf(crossed.take.day)}`;
-}
-
-/** The sound of a place as a WAV file; null where it is gone. */
-async function soundOf({ takeId, fromSeconds, toSeconds }: ReportPlace): Promise<Uint8Array | null> {
-  const [take, audio] = await Promise.all([loadTake(takeId), loadAudio(takeId)]);
-  if (!take || !audio) return null;
-  const { sampleRate } = take.conditions;
-  const cut = audio.slice(Math.floor(fromSeconds * sampleRate), Math.ceil(toSeconds * sampleRate));
-  return encodeWav(cut, sampleRate);
 }
 
 /** The page as a file of its own, each place with a player that holds its sound. */

@@ -7,7 +7,7 @@ import type { Take } from '@/core/take';
 import { BeginButton, useExercise } from '@/features/library';
 import { useTurns, useVerdict } from '@/features/take';
 import { isExportDue } from './exportDue';
-import { useDraft, useEntries, useHome, useRunning, useSettings, useTake } from '@/store';
+import { putOnStand, useDraft, useEntries, useHome, useRunning, useSettings, useTake } from '@/store';
 import { agoText, Body, Button, dayText, Heading, Notice, Screen, Soft, useNoteName } from '@/ui';
 
 export function TodayScreen() {
@@ -21,6 +21,8 @@ export function TodayScreen() {
   const last = log?.entries[0];
   const exercise = useExercise('long-tone');
   const score = exercise?.score.ok ? exercise.score.value : null;
+  const freely = useExercise('free-playing')?.score;
+  const free = freely?.ok ? freely.value : null;
   const note = score?.notes[0];
   return (
     <Screen
@@ -76,6 +78,17 @@ export function TodayScreen() {
             : ''}
         </Body>
         <Button look="quiet" label="Choose another note" onPress={() => router.push('/exercise/long-tone')} />
+        <Button
+          look="quiet"
+          label="Just play, nothing asked"
+          testID="just-play"
+          disabled={free === null}
+          onPress={() => {
+            if (!free) return;
+            void putOnStand(free, '/');
+            router.push('/stand');
+          }}
+        />
         <Button look="quiet" label="Another exercise" onPress={() => router.push('/practise')} />
       </View>
     </Screen>
