@@ -7,11 +7,19 @@ const short = new Intl.DateTimeFormat('en-GB', {
   minute: '2-digit',
 });
 const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
+const dayAndMonth = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
+const whole = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+const month = new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric' });
 const relative = new Intl.RelativeTimeFormat('en-GB', { numeric: 'auto' });
 const DAY_MS = 86_400_000;
 
 export const dayText = (date: Date) => day.format(date);
 export const momentText = (date: Date) => short.format(date);
+export const monthText = (date: Date) => month.format(date);
+/** Of days since 1970, as trends and maps count them: `26 Nov`. */
+export const shortDay = (days: number) => dayAndMonth.format(new Date(days * DAY_MS));
+/** The same with its year: `26 November 2026`. */
+export const wholeDay = (days: number) => whole.format(new Date(days * DAY_MS));
 export const clockText = (date: Date) => clock.format(date);
 
 /** Whole calendar days from `date` until `now`. */
@@ -28,4 +36,10 @@ export function dayHeading(date: Date, now: Date): string {
   const ago = daysAgo(date, now);
   if (ago > 1) return dayText(date);
   return ago === 1 ? 'Yesterday' : 'Today';
+}
+
+/** A calendar day as the player’s clock has it, to tell days apart by: `2026-11-26`. */
+export function dayKey(date: Date): string {
+  const two = (part: number) => String(part).padStart(2, '0');
+  return `${date.getFullYear()}-${two(date.getMonth() + 1)}-${two(date.getDate())}`;
 }

@@ -2,7 +2,17 @@ export { Bore } from './bore/Bore';
 export { RangeBore } from './bore/RangeBore';
 export { Button } from './button';
 export { Choice, keyHandler, Stepper } from './controls';
-export { agoText, clockText, dayHeading, dayText, momentText } from './dates';
+export {
+  agoText,
+  clockText,
+  dayHeading,
+  dayKey,
+  dayText,
+  momentText,
+  monthText,
+  shortDay,
+  wholeDay,
+} from './dates';
 export { Notation } from './notation/Notation';
 export { Pictures } from './notation/Pictures';
 export { Notice } from './notice';

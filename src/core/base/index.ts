@@ -1,6 +1,5 @@
 export { COLOURS, FEATURES, perColour, type ColourId, type FeatureId } from './features';
 export {
-  bootstrap,
   mannKendall,
   normalQuantile,
   studentT,

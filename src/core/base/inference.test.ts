@@ -1,4 +1,4 @@
-import { Random, bootstrap, normalQuantile, studentT, theilSen, weighted, wilson } from '.';
+import { Random, normalQuantile, studentT, theilSen, weighted, wilson } from '.';
 
 describe('quantiles', () => {
   it('of Student’s t are those of the tables', () => {
@@ -75,23 +75,6 @@ describe('Theil–Sen', () => {
     }
     expect(covered / runs).toBeGreaterThan(0.93);
     expect(covered / runs).toBeLessThan(0.975);
-  });
-});
-
-describe('resampling', () => {
-  it('covers the true mean nearly 19 times of 20, and says nothing of two', () => {
-    const random = new Random(9);
-    const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / values.length;
-    const runs = 400;
-    let covered = 0;
-    for (let run = 0; run < runs; run++) {
-      const values = Array.from({ length: 25 }, () => 3 + random.normal());
-      const found = bootstrap(values, mean, random, 400)!;
-      if (found.low <= 3 && 3 <= found.high) covered++;
-    }
-    expect(covered / runs).toBeGreaterThan(0.9);
-    expect(covered / runs).toBeLessThan(0.98);
-    expect(bootstrap([1, 2], mean, random)).toBeNull();
   });
 });
 

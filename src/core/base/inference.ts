@@ -1,5 +1,4 @@
 import { ascending, quantileSorted } from 'd3-array';
-import type { Random } from './random';
 
 /** A number with the interval that it lies in 19 times of 20, unless said otherwise. */
 export interface Estimate {
@@ -78,24 +77,6 @@ export function theilSen(x: readonly number[], y: readonly number[], z = Z95): E
     value: quantileSorted(slopes, 0.5)!,
     low: at((slopes.length - reach) / 2 - 1),
     high: at((slopes.length + reach) / 2),
-  };
-}
-
-/** Interval of a statistic by resampling with replacement (percentiles; Efron 1979). Null for fewer than three values. */
-export function bootstrap<T>(
-  values: readonly T[],
-  statistic: (sample: readonly T[]) => number,
-  random: Random,
-  times = 1000,
-): Estimate | null {
-  if (values.length < 3) return null;
-  const found = Array.from({ length: times }, () =>
-    statistic(values.map(() => values[Math.floor(random.next() * values.length)]!)),
-  ).sort(ascending);
-  return {
-    value: statistic(values),
-    low: quantileSorted(found, 0.025)!,
-    high: quantileSorted(found, 0.975)!,
   };
 }
 

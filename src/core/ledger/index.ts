@@ -44,7 +44,7 @@ export {
 } from './seamMap';
 export { FOLLOWED, followedTrends, type Followed, type FollowedTrend } from './followed';
 export { changesIn, trendOf, type Change, type Trend, type TrendPoint } from './trend';
-export { asHeard, centsPerMillimetre, mapSlide, shiftBy, type Elsewise, type MapSlide } from './mapSlide';
+export { asHeard, mapSlide, shiftBy, type Elsewise, type MapSlide } from './mapSlide';
 export { alongside, type Alongside, type Counted } from './alongside';
 export { ANYTHING, asksAnything, isWanted, offeredIn, type LogQuery } from './logQuery';
 export { seamTitle, turnSentence } from './say';

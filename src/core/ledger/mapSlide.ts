@@ -1,11 +1,4 @@
-import {
-  loweredBy,
-  slideAdvice,
-  soundingLength,
-  warmedBy,
-  type Instrument,
-  type SlideAdvice,
-} from '@/core/instruments';
+import { loweredBy, slideAdvice, warmedBy, type Instrument, type SlideAdvice } from '@/core/instruments';
 import type { Cents, Midi } from '@/core/tuning';
 import { lengthsOf, type Usual } from './normal';
 import type { NoteMap } from './noteMap';
@@ -82,13 +75,4 @@ export function mapSlide(
     mends: pairs.flatMap(({ written, now, then }) => (now && !then ? [written] : [])),
     spoils: pairs.flatMap(({ written, now, then }) => (!now && then ? [written] : [])),
   };
-}
-
-/** Widest and narrowest that one millimetre is anywhere on the instrument: why octaves shrink when it is pulled. */
-export function centsPerMillimetre(
-  instrument: Instrument,
-  { a4, temperatureC }: Usual,
-  written: Midi,
-): Cents {
-  return loweredBy(1, soundingLength(instrument, written, a4, temperatureC ?? USUAL_CELSIUS));
 }

@@ -5,10 +5,7 @@ import { reedsOf, type Reed, type ReedFigure } from '@/core/ledger';
 import { fixed, limitsOf, plural } from '@/core/verdict';
 import { TimeChart } from '@/features/take';
 import { useInstrumentsPlayed, usePlayed, useSettings } from '@/store';
-import { Body, Button, Choice, fonts, Heading, Screen, Soft, usePalette } from '@/ui';
-
-const date = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
-const dateOf = (day: number) => date.format(new Date(day * 86_400_000));
+import { Body, Button, Choice, fonts, Heading, Screen, shortDay, Soft, usePalette } from '@/ui';
 
 /** Reeds and set-ups, with what the takes made on each say of it. */
 export function ReedsScreen() {
@@ -73,7 +70,7 @@ function ReedPart({ reed, isNow, about, onNow, onAbout }: ReedPartProps) {
           {[
             isNow ? 'played now' : about.retired ? 'retired' : null,
             `${hours(minutes)} in ${plural(takes, 'take')} on ${plural(sittings, 'day')}`,
-            `${dateOf(firstDay)} to ${dateOf(lastDay)}`,
+            `${shortDay(firstDay)} to ${shortDay(lastDay)}`,
           ]
             .filter((part) => part !== null)
             .join(' · ')}
@@ -93,7 +90,7 @@ function ReedPart({ reed, isNow, about, onNow, onAbout }: ReedPartProps) {
             points={life.life.points}
             line={life.life.verdict === 'moved' ? life.life.line : null}
             decimals={life.followed.decimals}
-            dateOf={dateOf}
+            dateOf={shortDay}
           />
           <Soft>
             {life.life.verdict === 'moved'

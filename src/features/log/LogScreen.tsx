@@ -9,6 +9,7 @@ import {
   Button,
   clockText,
   dayHeading,
+  dayKey,
   Heading,
   Notice,
   RowLink,
@@ -17,7 +18,6 @@ import {
   usePalette,
 } from '@/ui';
 import { TakeSpark } from '@/features/take';
-import { dayKey } from './days';
 import { LogFilters } from './LogFilters';
 import { MonthStrands } from './MonthStrands';
 

@@ -3,8 +3,7 @@ import { Pressable, StyleSheet, View } from 'react-native';
 import Svg, { G, Line, Rect, Text as SvgText } from 'react-native-svg';
 import type { Entry } from '@/core/ledger';
 import { plural } from '@/core/verdict';
-import { Button, fonts, Soft, usePalette } from '@/ui';
-import { dayKey } from './days';
+import { Button, dayKey, dayText, fonts, monthText, Soft, usePalette } from '@/ui';
 
 interface MonthStrandsProps {
   readonly now: Date;
@@ -22,9 +21,6 @@ const FOOT = 20;
 const LEAST_TALL_MINUTES = 6;
 const GAP = 1.5;
 
-const monthName = new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric' });
-const spokenDay = new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long' });
-
 /** A month as a row of strands: each day upright, a length for each take, gold where every slur was clean. */
 export function MonthStrands({ now, entries, month, onMonth, chosen, onChoose }: MonthStrandsProps) {
   const palette = usePalette();
@@ -41,7 +37,7 @@ export function MonthStrands({ now, entries, month, onMonth, chosen, onChoose }:
     <View onLayout={(event) => setWidth(event.nativeEvent.layout.width)} style={styles.month}>
       <View style={styles.head}>
         <Button label="‹" spoken="Month before" onPress={() => onMonth(moved(-1))} />
-        <Soft testID="month">{`${monthName.format(month)} · ${Math.round(minutes)} min heard`}</Soft>
+        <Soft testID="month">{`${monthText(month)} · ${Math.round(minutes)} min heard`}</Soft>
         <Button label="›" spoken="Month after" disabled={isLast} onPress={() => onMonth(moved(1))} />
       </View>
       {width > 0 ? (
@@ -90,7 +86,7 @@ export function MonthStrands({ now, entries, month, onMonth, chosen, onChoose }:
                 key={day.key}
                 role="button"
                 aria-pressed={day.key === chosen}
-                aria-label={`${spokenDay.format(day.when)}: ${plural(day.takes.length, 'take')}, ${Math.round(day.minutes)} min`}
+                aria-label={`${dayText(day.when)}: ${plural(day.takes.length, 'take')}, ${Math.round(day.minutes)} min`}
                 testID="strand"
                 onPress={() => onChoose(day.key === chosen ? null : day.key)}
                 style={[styles.day, { left: i * step, width: step }]}

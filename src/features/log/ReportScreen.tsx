@@ -6,16 +6,13 @@ import { reportOf, seamTitle, turnSentence, type Report, type ReportPlace } from
 import { fixed, limitsOf, plural } from '@/core/verdict';
 import { countWord, problemWord, STATE_WORDS } from '@/features/map';
 import { instrumentIn, soundOf, usePlayed, useSettings } from '@/store';
-import { download, Notice, Sheet, SHEET_STYLE, useNoteName } from '@/ui';
+import { download, Notice, Sheet, SHEET_STYLE, useNoteName, wholeDay } from '@/ui';
 
 const DAY_MS = 86_400_000;
 const PERIODS = [14, 42, 183] as const;
 const PERIOD_WORDS = { 14: 'two weeks', 42: 'six weeks', 183: 'half a year' } as const;
 type Days = (typeof PERIODS)[number];
 const MOST_ROWS = 8;
-
-const date = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
-const dateOf = (day: number) => date.format(new Date(day * DAY_MS));
 
 /** One page for a teacher: what was played, what held and what did not, three places to listen to. Neutral, and no grades. */
 export function ReportScreen() {
@@ -100,7 +97,7 @@ function Told({ report, instrument, from, until }: ToldProps) {
   const { takes, sittings, minutes, exercises, turns, seams, problems, moved, remarks, places } = report;
   return (
     <>
-      <p>{`${instrument.name}, ${dateOf(from)} to ${dateOf(until)}: ${plural(takes, 'take')} kept on ${plural(sittings, 'day')}, ${Math.round(minutes)} min heard. What was played and not kept is not counted.`}</p>
+      <p>{`${instrument.name}, ${wholeDay(from)} to ${wholeDay(until)}: ${plural(takes, 'take')} kept on ${plural(sittings, 'day')}, ${Math.round(minutes)} min heard. What was played and not kept is not counted.`}</p>
       <Part
         title="What was played"
         rows={exercises.map(
@@ -114,7 +111,10 @@ function Told({ report, instrument, from, until }: ToldProps) {
             `${seamTitle(seam.from, seam.to, nameOf)}: clean ${countWord(seam.reliability)}, ${STATE_WORDS[seam.state]}`,
         )}
       />
-      <Part title="Turns" rows={turns.map((turn) => `${dateOf(turn.day)}: ${turnSentence(turn, nameOf)}`)} />
+      <Part
+        title="Seams that came to hold, or opened again"
+        rows={turns.map((turn) => `${wholeDay(turn.day)}: ${turnSentence(turn, nameOf)}`)}
+      />
       <Part
         title="Notes away from their pitch"
         rows={problems.map((problem) => `${nameOf(problem.note.written)}: ${problemWord(problem)}`)}
@@ -129,7 +129,7 @@ function Told({ report, instrument, from, until }: ToldProps) {
       />
       <Part
         title="Remarks"
-        rows={remarks.map(({ day, title, text }) => `${dateOf(day)}, ${title}: ${text}`)}
+        rows={remarks.map(({ day, title, text }) => `${wholeDay(day)}, ${title}: ${text}`)}
       />
       {places.length > 0 ? (
         <>
@@ -170,7 +170,7 @@ function Part({ title, rows, none }: { title: string; rows: readonly string[]; n
 function placeWord({ why: { kind, crossed } }: ReportPlace, nameOf: (written: number) => string): string {
   if (!crossed) return 'A take of these days, from its beginning';
   const { from, to } = crossed.crossing;
-  return `${seamTitle(from, to, nameOf)}, ${kind === 'held' ? 'as it held' : 'as it opened'}, ${dateOf(crossed.take.day)}`;
+  return `${seamTitle(from, to, nameOf)}, ${kind === 'held' ? 'as it held' : 'as it opened'}, ${wholeDay(crossed.take.day)}`;
 }
 
 /** The page as a file of its own, each place with a player that holds its sound. */

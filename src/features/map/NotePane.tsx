@@ -14,11 +14,11 @@ import { tendenciesOf, ventOf, writtenRange } from '@/core/instruments';
 import { leaning, type Midi } from '@/core/tuning';
 import { capital, plural } from '@/core/verdict';
 import { useDrill } from '@/features/library';
-import { Body, Button, Heading, Soft, useNoteName } from '@/ui';
+import { Body, Button, Heading, Soft, useNoteName, shortDay } from '@/ui';
 import { TimeChart } from '@/features/take';
 import { TakeRows } from './TakeRows';
 import type { Memory, Seen } from './useMemory';
-import { betweenCents, dateWord, noteSentence } from './words';
+import { betweenCents, noteSentence } from './words';
 
 interface NotePaneProps {
   readonly memory: Memory;
@@ -57,7 +57,7 @@ export function NotePane({ memory, seen, written }: NotePaneProps) {
               .filter(({ of }) => of === 'reed')
               .map(({ day, to }) => ({ day, text: to }))}
             decimals={0}
-            dateOf={dateWord}
+            dateOf={shortDay}
           />
           <Soft>{`Cents from its pitch, a dot a day; the light band is your limit, ${limits.centreCents} cents each way. Slide and temperature are taken off where you told them.`}</Soft>
         </View>

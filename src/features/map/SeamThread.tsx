@@ -2,8 +2,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import Svg, { G, Line, Path, Text as SvgText } from 'react-native-svg';
 import type { Change, Stretch } from '@/core/ledger';
-import { fonts, usePalette } from '@/ui';
-import { dateWord } from './words';
+import { fonts, usePalette, shortDay } from '@/ui';
 
 const HEIGHT = 120;
 const LINE = 74;
@@ -92,7 +91,7 @@ export function SeamThread({ stretches, changes, label }: SeamThreadProps) {
                       fontFamily={fonts.text}
                       fill={palette.softInk}
                     >
-                      {dateWord(fromDay)}
+                      {shortDay(fromDay)}
                     </SvgText>
                   </>
                 ) : null}

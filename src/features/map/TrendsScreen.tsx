@@ -3,11 +3,10 @@ import { useMemo, useState } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
 import { changesIn, followedTrends, type FollowedTrend, type Played } from '@/core/ledger';
 import { fixed } from '@/core/verdict';
-import { Body, Heading, Screen, Soft, usePalette, useShape } from '@/ui';
+import { Body, Heading, Screen, Soft, usePalette, useShape, shortDay } from '@/ui';
 import { TimeChart } from '@/features/take';
 import { TakeRows } from './TakeRows';
 import { useMemory } from './useMemory';
-import { dateWord } from './words';
 
 /** What became of each figure over the weeks: what moved, what did not, what is too young to say. */
 export function TrendsScreen() {
@@ -132,7 +131,7 @@ function TrendPane({ found, played }: { found: FollowedTrend; played: readonly P
           .filter(({ of }) => of !== 'room')
           .map(({ day, of, to }) => ({ day, text: CHANGE_WORDS[of] + to }))}
         decimals={followed.decimals}
-        dateOf={dateWord}
+        dateOf={shortDay}
       />
       <Soft>{`${followed.unit ? `In ${followed.unit}. ` : ''}${followed.meaning}`}</Soft>
       <TakeRows

@@ -65,7 +65,3 @@ export function breakName(instrument: Instrument, above: Midi): string {
 
 /** What opened a seam, as a kind of thing and not as an event at a place. */
 export const openerWord = (kind: FaultKind): string => FAULTS[kind].word;
-
-/** Days since 1970 as a short date. */
-const shortDate = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
-export const dateWord = (day: number): string => shortDate.format(new Date(day * 86_400_000));
