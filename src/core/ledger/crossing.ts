@@ -124,6 +124,12 @@ export function openedBy(crossing: Crossing, limits: Limits): FaultKind | null {
   return greatest(beyond, ({ by }) => by)?.fault ?? null;
 }
 
+/** Levels vary by this and more from note to note where a room rings; played close by, or in the open, by less than one. */
+const RINGING: Decibels = 2;
+
+/** Whether a crossing was surely played where the room rings: what is short under a slur may be covered there. */
+export const isCovered = ({ spreadDb }: Crossing): boolean => spreadDb > RINGING;
+
 /** Whether a crossing is clean by these limits; null when it cannot be said. */
 export function isClean(crossing: Crossing, limits: Limits): boolean | null {
   if (crossing.cracked) return false;

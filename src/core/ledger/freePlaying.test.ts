@@ -3,7 +3,7 @@ import { simulateTake } from '@/core/lab';
 import { scoreOfFamily } from '@/core/music/scores.testing';
 import { writtenDown, type Take } from '@/core/take';
 import { judge, limitsOf, say } from '@/core/verdict';
-import { digestOf, isClean, unpacked } from '.';
+import { digestOf, isClean, isCovered, unpacked } from '.';
 
 const flute = findInstrument('flute')!;
 const limits = limitsOf('steady');
@@ -53,6 +53,17 @@ describe('free playing', () => {
     expect(crossings.length).toBeGreaterThan(10);
     expect(crossings.some((each) => isClean(each, limits) === false)).toBe(true);
     expect(entry.figures['sounded']![0]).toBeGreaterThan(10);
+  });
+
+  it('knows of a slur whether the room rang over it', () => {
+    const score = scoreOfFamily('octave-slurs', 'flute', { range: { low: 64, high: 66 } });
+    const covered = (heardIn?: { room: 'living'; place: number }) => {
+      const { take } = simulateTake({ score, seed: 4, ...(heardIn && { heardIn }) });
+      const { crossings } = unpacked(digestOf(take, limits, 'english').cells);
+      return crossings.filter(isCovered).length / crossings.length;
+    };
+    expect(covered()).toBe(0);
+    expect(covered({ room: 'living', place: 1 })).toBeGreaterThan(0.5);
   });
 
   it('in which nothing sounded says so', () => {

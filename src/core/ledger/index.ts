@@ -6,7 +6,7 @@ export {
   type PackedCells,
   type TakeCells,
 } from './cells';
-export { isClean, openedBy, type Crossing } from './crossing';
+export { isClean, isCovered, openedBy, type Crossing } from './crossing';
 export { digestOf, type Digest } from './digest';
 export { entrySchema, MEASURED_BY, monthOf, type Entry, type RowFigure } from './entry';
 export { sparkTrace, type Spark } from './spark';

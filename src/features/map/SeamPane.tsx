@@ -3,6 +3,7 @@ import { useMemo } from 'react';
 import {
   alongside,
   changesIn,
+  isCovered,
   LOUDNESSES,
   loudnessOf,
   openersOf,
@@ -42,7 +43,7 @@ export function SeamPane({ memory, played, from, to }: SeamPaneProps) {
   );
   const back = useMemo(() => seamHistory(played, to, from, limits, now), [played, from, to, limits, now]);
   const { crossed } = seam;
-  const rang = crossed.filter(({ crossing }) => crossing.spreadDb > 0).length;
+  const rang = crossed.filter(({ crossing }) => isCovered(crossing)).length;
   const setTo = (family: string, values: Readonly<Record<string, unknown>>) =>
     drill(instrument.id, family, values);
   return (
@@ -54,7 +55,7 @@ export function SeamPane({ memory, played, from, to }: SeamPaneProps) {
           <Soft>{`The other way: clean ${countWord(back.reliability)}, ${STATE_WORDS[back.state]}.`}</Soft>
         ) : null}
         {rang > 0 ? (
-          <Soft>{`${rang} of these were played where the room rings: short holes and cracks are not all heard there, so it may hold less well than this.`}</Soft>
+          <Soft>{`At least ${rang} of these were played where the room rings: short holes and cracks are not all heard there, so it may hold less well than this.`}</Soft>
         ) : null}
         {turn ? <Body testID="turn">{turnSentence(turn, nameOf)}</Body> : null}
       </View>
