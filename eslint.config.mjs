@@ -44,6 +44,7 @@ const CORE_ORDER = [
   'verdict',
   'verdict/coach',
   'ledger',
+  'plan',
   'formats',
   'lab',
 ];

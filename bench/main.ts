@@ -5,6 +5,7 @@ import { judgedFamilies, verdictSpeed } from './judging';
 import { ledgerTable } from './ledger';
 import { liveTable, stripScroll } from './live';
 import { motionErrors } from './motion';
+import { planTables } from './planning';
 import { recordedScales, SOUND_FONT } from './recorded';
 import { roomTables } from './rooms';
 import { engraveTimes, scoreTimes } from './scores';
@@ -53,6 +54,14 @@ const PARTS: Readonly<Record<string, () => void | Promise<void>>> = {
   truth() {
     console.log('Verdicts: the faultless player, and one fault at a time');
     truthTables(full);
+  },
+  plan() {
+    console.log(
+      'The plan: simulated learners through eight weeks, days until their weak seams hold nine of ten',
+    );
+    const { byKind, bounds } = planTables(full ? 1000 : 200);
+    console.table(byKind);
+    console.table(bounds);
   },
   rooms() {
     console.log('The ear in rooms');

@@ -3,6 +3,7 @@ import { failure, success, type Outcome } from '@/core/base';
 import { decodeWavBlocks, readWavLayout } from '@/core/formats';
 import {
   MUSIC,
+  PLANS,
   SETTINGS,
   soundPath,
   takeIdsIn,
@@ -17,6 +18,7 @@ import { exclusively } from './exclusively';
 import { filed, filedIds, readEntries, readEntry } from './filing';
 import { storedWrites, TAKE, TRACE } from './ledgerStore';
 import { addMissingPieces, musicIn, removePieces } from './musicStore';
+import { changePlans, NO_PLANS, plansKind, withPlansOf, type Plans } from './planStore';
 import { changeSettings, readSettings, settingsKind, type Settings } from './settings';
 import type { Storage, Writes } from './storage';
 import type { Digested, Lying } from './upkeep';
@@ -53,6 +55,8 @@ export interface Imported {
   /** Pieces of music that were added. */
   readonly pieces: readonly string[];
   readonly settings: Settings | null;
+  /** Plans and routines as they were; null: they are as they were. */
+  readonly plans: Plans | null;
   readonly unread: number;
 }
 
@@ -109,7 +113,8 @@ export async function importArchive(options: ImportOptions): Promise<Outcome<Imp
   }
   const settings = await bringSettings(options);
   const pieces = await bringMusic(options);
-  return success({ added, replaced, overwritten, pieces, settings, unread });
+  const plans = await bringPlans(options);
+  return success({ added, replaced, overwritten, pieces, settings, plans, unread });
 }
 
 async function bringIn(
@@ -192,6 +197,19 @@ async function bringSettings({ storage, name, archive, mode }: ImportOptions): P
   return before;
 }
 
+/** Plans of instruments that have none here, and routines that are not here; all of them in place of these when everything is replaced. */
+async function bringPlans({ storage, name, archive, mode }: ImportOptions): Promise<Plans | null> {
+  const file = await archive.read(PLANS);
+  const read = file.ok ? readRecord(plansKind, text(file.value)) : file;
+  if (!read.ok) return null;
+  let before: Plans = NO_PLANS;
+  await changePlans(storage, name, (plans) => {
+    before = plans;
+    return mode === 'replace' ? read.value : withPlansOf(plans, read.value);
+  });
+  return before;
+}
+
 async function bringMusic({ storage, name, archive }: ImportOptions): Promise<string[]> {
   const file = await archive.read(MUSIC);
   return file.ok ? exclusively(name, () => addMissingPieces(storage, musicIn(text(file.value)))) : [];
@@ -231,7 +249,7 @@ async function binnedWith(
 export async function undoImport(
   storage: Storage,
   name: string,
-  { added, replaced, overwritten, pieces, settings }: Imported,
+  { added, replaced, overwritten, pieces, settings, plans }: Imported,
   digest: ImportOptions['digest'],
   now: Date,
 ): Promise<void> {
@@ -264,4 +282,5 @@ export async function undoImport(
   }
   if (pieces.length > 0) await exclusively(name, () => removePieces(storage, pieces));
   if (settings) await changeSettings(storage, name, settings);
+  if (plans) await changePlans(storage, name, () => plans);
 }

@@ -1,11 +1,20 @@
 import * as z from 'zod';
 import { encodeWav, notesCsv, takesCsv } from '@/core/formats';
-import { MUSIC, SETTINGS, soundPath, takePath, tracePath, type ArchivePart } from '@/core/formats/archive';
+import {
+  MUSIC,
+  PLANS,
+  SETTINGS,
+  soundPath,
+  takePath,
+  tracePath,
+  type ArchivePart,
+} from '@/core/formats/archive';
 import { TAKE_VERSION, takeFromStored } from '@/core/take';
 import { readAudio } from './audioChunks';
 import { readEntries } from './filing';
 import { ownInstruments, TAKE, TRACE } from './ledgerStore';
 import { MUSIC_KEY } from './musicStore';
+import { PLANS_KEY } from './planStore';
 import { SETTINGS_KEY, SETTINGS_VERSION } from './settings';
 import type { Storage } from './storage';
 
@@ -54,6 +63,7 @@ export async function* archiveParts(
   for (const [path, key] of [
     [MUSIC, MUSIC_KEY],
     [SETTINGS, SETTINGS_KEY],
+    [PLANS, PLANS_KEY],
   ] as const) {
     const text = await storage.getItem(key);
     if (text !== null) yield { path, bytes: utf8(text) };

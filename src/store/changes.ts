@@ -11,6 +11,8 @@ export const PARTS = [
   'running',
   'block',
   'unread',
+  'plans',
+  'session',
 ] as const;
 export type Part = (typeof PARTS)[number];
 

@@ -1,4 +1,5 @@
 export type { Binned } from './desk';
+export type { Plan } from './planStore';
 export { demoSchema, type Demo } from './demo';
 export type { Whose } from './home';
 export { BIN_DAYS } from './ledgerStore';
@@ -50,5 +51,16 @@ export {
   useUnread,
 } from './useLedger';
 export { addMusic, removeMusic, restoreMusic, useMusic } from './useMusic';
+export {
+  changePlan,
+  closeSession,
+  keepRoutine,
+  keepSession,
+  removeRoutine,
+  usePastSessions,
+  usePlan,
+  useRoutines,
+  useSession,
+} from './usePlans';
 export { useSettings, useSettingsProblem } from './useSettings';
 export { keepUp, useUpkeep } from './useUpkeep';

@@ -27,7 +27,7 @@ export {
   type Loudness,
   type Played,
 } from './played';
-export { reliability, type Reliability, type Trial } from './reliability';
+export { reliability, SeamFollowing, type Reliability, type Trial } from './reliability';
 export {
   crossedIn,
   openersOf,

@@ -27,7 +27,7 @@ export interface Reliability {
  * 1992), and fewer by age when the last one is long ago. All of it are sums that fade together, so that a long history costs
  * no more than a short one.
  */
-export class Following {
+export class SeamFollowing {
   private clean = 0;
   private of = 0;
   /** Sums of weights, of their squares, and of the weights of clean ones. */
@@ -108,7 +108,7 @@ export class Following {
 
 /** How well a seam holds at a moment. @param trials oldest first, those of one take one after the other. */
 export function reliability(trials: readonly Trial[], now: number): Reliability {
-  const following = new Following();
+  const following = new SeamFollowing();
   for (const trial of trials) following.add(trial);
   return following.at(now);
 }

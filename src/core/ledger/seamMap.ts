@@ -5,7 +5,7 @@ import type { Midi } from '@/core/tuning';
 import type { FaultKind, Limits } from '@/core/verdict';
 import { isClean, openedBy, type Crossing } from './crossing';
 import type { Played } from './played';
-import { Following, reliability, type Reliability } from './reliability';
+import { SeamFollowing, reliability, type Reliability } from './reliability';
 
 /** One slur over a break as it was played, and whether it held by the limits of today. */
 export interface Crossed {
@@ -147,7 +147,7 @@ export function turnsOf(played: readonly Played[], instrument: Instrument, limit
 function turnsOfSeam(crossed: readonly Crossed[], limits: Limits): Turn[] {
   const { from, to } = crossed[0]!.crossing;
   const turns: Turn[] = [];
-  const following = new Following();
+  const following = new SeamFollowing();
   let gold = false;
   for (let i = 0; i < crossed.length; i++) {
     const { take, clean } = crossed[i]!;

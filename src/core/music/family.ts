@@ -4,7 +4,7 @@ import type { Midi, Naming } from '@/core/tuning';
 import { planBreaths } from './breaths';
 import { CUES } from './cues';
 import type { Level } from './level';
-import { choice, readParameters, type ParameterSpecs, type ValuesOf } from './parameters';
+import { choice, parametersReader, type ParameterSpecs, type ValuesOf } from './parameters';
 import { EVERYTHING_COUNTS, type Counts, type Dynamic, type Score } from './score';
 import { Writer } from './writer';
 
@@ -122,6 +122,7 @@ export function comfortOf(instrument: Instrument, level: Level): Comfort {
 export function defineFamily<const S extends ParameterSpecs>(definition: Definition<S>): Family<S> {
   const { id, title, vibrato = 'none', counts, unfit = () => null } = definition;
   const specs = { ...definition.specs, ...COMMON };
+  const readParameters = parametersReader(specs);
   const defaults = (instrument: Instrument, level: Level) =>
     ({
       ...definition.defaults(instrument, level, comfortOf(instrument, level)),
@@ -144,7 +145,7 @@ export function defineFamily<const S extends ParameterSpecs>(definition: Definit
     make(instrument, values = {}, level = 'steady', naming = 'english') {
       const reason = unfit(instrument);
       if (reason) return failure(`instrument: ${reason}`);
-      const read = readParameters(specs, instrument, values, defaults(instrument, level), naming);
+      const read = readParameters(instrument, values, defaults(instrument, level), naming);
       if (!read.ok) return read;
       const set = read.value as ValuesOf<S> & {
         tempo?: number | null;

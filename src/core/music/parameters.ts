@@ -123,18 +123,33 @@ function schemaOf(spec: ParameterSpec, instrument: Instrument, naming: Naming): 
 }
 
 /** Checks what was set; a problem begins with the name of the field. Fields that are missing come from `defaults`. */
-export function readParameters<S extends ParameterSpecs>(
-  specs: S,
+export type ReadParameters<S extends ParameterSpecs> = (
   instrument: Instrument,
   values: Readonly<Record<string, unknown>>,
   defaults: ValuesOf<S>,
-  naming: Naming = 'english',
-): Outcome<ValuesOf<S>> {
-  const shape = Object.fromEntries(
-    Object.entries(specs).map(([name, spec]) => [name, schemaOf(spec, instrument, naming)]),
-  );
-  const read = z.object(shape).safeParse({ ...defaults, ...values });
-  if (read.success) return success(read.data as ValuesOf<S>);
-  const [issue] = read.error.issues;
-  return failure(`${issue?.path.join('.') ?? 'parameters'}: ${issue?.message ?? 'is not valid'}`);
+  naming?: Naming,
+) => Outcome<ValuesOf<S>>;
+
+/** Makes the check of a set of parameters. A plan asks for the same instrument again and again: its schema is made once. */
+export function parametersReader<S extends ParameterSpecs>(specs: S): ReadParameters<S> {
+  const made = new WeakMap<Instrument, Map<Naming, z.ZodObject>>();
+  const schemaFor = (instrument: Instrument, naming: Naming): z.ZodObject => {
+    const byNaming = made.get(instrument) ?? new Map<Naming, z.ZodObject>();
+    made.set(instrument, byNaming);
+    const known = byNaming.get(naming);
+    if (known) return known;
+    const schema = z.object(
+      Object.fromEntries(
+        Object.entries(specs).map(([name, spec]) => [name, schemaOf(spec, instrument, naming)]),
+      ),
+    );
+    byNaming.set(naming, schema);
+    return schema;
+  };
+  return (instrument, values, defaults, naming = 'english') => {
+    const read = schemaFor(instrument, naming).safeParse({ ...defaults, ...values });
+    if (read.success) return success(read.data as ValuesOf<S>);
+    const [issue] = read.error.issues;
+    return failure(`${issue?.path.join('.') ?? 'parameters'}: ${issue?.message ?? 'is not valid'}`);
+  };
 }

@@ -25,6 +25,7 @@ export type ArchiveFile = z.infer<typeof fileSchema>;
 export const MANIFEST = 'manifest.json';
 export const MUSIC = 'music.json';
 export const SETTINGS = 'settings.json';
+export const PLANS = 'plans.json';
 export const takePath = (id: string) => `takes/${id}.json`;
 export const tracePath = (id: string) => `traces/${id}.json`;
 export const soundPath = (id: string) => `sound/${id}.wav`;

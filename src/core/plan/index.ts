@@ -1,0 +1,67 @@
+export {
+  blockSchema,
+  dayPlanSchema,
+  isRest,
+  scoreOfBlock,
+  secondsOf,
+  whySchema,
+  type Block,
+  type DayPlan,
+  type Why,
+} from './block';
+export { BETWEEN, planDay } from './day';
+export { doseOf, DRILLS, HEAVY, loadOf, SEAM_DRILLS, turnOf, type Part } from './drills';
+export { holdOf, seamInterval, seamPriority, skillInterval, weakestOf } from './due';
+export { easeOf, type Ease } from './ease';
+export {
+  addBlock,
+  lockBlock,
+  moveBlock,
+  removeBlock,
+  replanned,
+  shortenBlock,
+  skipBlock,
+  swapBlock,
+} from './edits';
+export type { PlanFor, RunningProgramme } from './planFor';
+export {
+  dayOfProgramme,
+  findProgramme,
+  outcomeOf,
+  programmesFor,
+  PROGRAMMES,
+  type Programme,
+  type ProgrammeOutcome,
+} from './programmes';
+export { minutesText, sayBlock, sayDay, sayManner, sayWhy, sinceText, titleOfBlock } from './say';
+export { standing, type BreakStanding, type Calendar, type SeamStanding, type Standing } from './standing';
+export { afterPlan, mondayOf, planDays } from './week';
+export {
+  civilDay,
+  dateOf,
+  dateSchema,
+  isPracticeDay,
+  ordinalOf,
+  usualWishes,
+  weekdayOf,
+  wishesSchema,
+  type CivilDay,
+  type Wishes,
+} from './wishes';
+export {
+  afterBlock,
+  again,
+  blockNow,
+  endNow,
+  isOver,
+  progressOf,
+  routineSchema,
+  sessionOf,
+  sessionSchema,
+  skipNow,
+  takesOf,
+  withFailedPlace,
+  type Failed,
+  type Routine,
+  type Session,
+} from './session';

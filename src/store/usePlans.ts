@@ -1,0 +1,80 @@
+import useSWR from 'swr';
+import type { Routine, Session } from '@/core/plan';
+import { changed, data, home, LOCAL } from './opened';
+import {
+  changePlans,
+  NO_PLANS,
+  readPlans,
+  readSession,
+  USUAL_PLAN,
+  withPast,
+  withPlan,
+  withRoutine,
+  writeSession,
+  type Plan,
+  type Plans,
+} from './planStore';
+
+async function change(by: (plans: Plans) => Plans): Promise<void> {
+  const { storage, name } = await home();
+  try {
+    await changePlans(storage, name, by);
+  } finally {
+    await changed('plans');
+  }
+}
+
+function usePlans() {
+  return useSWR<Plans, Error>(data('plans'), async () => readPlans((await home()).storage), LOCAL);
+}
+
+/** What is told of plans for an instrument; undefined while it is read. `problem`: it cannot be read, and is left as it lies. */
+export function usePlan(instrumentId: string): { plan: Plan | undefined; problem: string | null } {
+  const { data: plans, error } = usePlans();
+  if (error) return { plan: USUAL_PLAN, problem: error.message };
+  return { plan: plans && (plans.plans[instrumentId] ?? USUAL_PLAN), problem: null };
+}
+
+/** @param date of today. */
+export const changePlan = (instrumentId: string, part: (plan: Plan) => Partial<Plan>, date: string) =>
+  change((plans) => withPlan(plans, instrumentId, part(plans.plans[instrumentId] ?? USUAL_PLAN), date));
+
+export function useRoutines(): readonly Routine[] {
+  return usePlans().data?.routines ?? NO_PLANS.routines;
+}
+
+export const keepRoutine = (routine: Routine) => change((plans) => withRoutine(plans, routine));
+export const removeRoutine = (id: string) =>
+  change((plans) => ({ ...plans, routines: plans.routines.filter((each) => each.id !== id) }));
+
+/** Ended sessions of late, newest first. */
+export function usePastSessions(): readonly Session[] {
+  return usePlans().data?.past ?? NO_PLANS.past;
+}
+
+/** The session that goes on, or was interrupted; null: there is none. */
+export function useSession() {
+  return useSWR<Session | null, Error>(
+    data('session'),
+    async () => {
+      const { storage, tab } = await home();
+      return readSession(storage, tab);
+    },
+    LOCAL,
+  );
+}
+
+/** Keeps the session as it stands. */
+export async function keepSession(session: Session): Promise<void> {
+  const { storage, name, tab } = await home();
+  await writeSession(storage, name, tab, session);
+  await changed('session');
+}
+
+/** The session is over: it stands among those of the past. */
+export async function closeSession(session: Session): Promise<void> {
+  await change((plans) => withPast(plans, session));
+  const { storage, name, tab } = await home();
+  await writeSession(storage, name, tab, null);
+  await changed('session');
+}
