@@ -25,6 +25,9 @@ const FEATURE_ORDER = [
   'map',
   'log',
   'bench',
+  'planning',
+  'session',
+  'week',
   'today',
 ];
 
@@ -98,6 +101,7 @@ export default tseslint.config(
                 '!@/core/hearing/*',
                 '!@/core/music/files',
                 '!@/core/formats/archive',
+                '!@/core/lab/learners',
                 '!@/core/verdict/coach',
                 '@/core/{hearing,verdict}/*/*',
                 '!@/core/**/*.testing',

@@ -6,13 +6,15 @@ import { usePalette } from './theme';
 interface NoticeProps {
   readonly text: string;
   readonly action?: { readonly label: string; readonly onPress: () => void };
+  /** A second way on. */
+  readonly other?: { readonly label: string; readonly onPress: () => void };
   /** Something went wrong: it is announced at once and marked with a word. */
   readonly problem?: boolean;
   readonly testID?: string;
 }
 
-/** One thing the player should know, with at most one thing to do about it. */
-export function Notice({ text, action, problem, testID }: NoticeProps) {
+/** One thing the player should know, and what can be done about it. */
+export function Notice({ text, action, other, problem, testID }: NoticeProps) {
   const palette = usePalette();
   return (
     <View
@@ -21,7 +23,9 @@ export function Notice({ text, action, problem, testID }: NoticeProps) {
       style={[styles.box, { backgroundColor: palette.leaf, borderColor: palette.hairline }]}
     >
       <Body style={styles.text}>{text}</Body>
-      {action ? <Button look="quiet" label={action.label} onPress={action.onPress} /> : null}
+      {[action, other].map((each) =>
+        each ? <Button key={each.label} look="quiet" label={each.label} onPress={each.onPress} /> : null,
+      )}
     </View>
   );
 }

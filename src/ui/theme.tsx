@@ -24,7 +24,7 @@ export const paper: Palette = {
   hairline: '#D9CCB4',
   gold: '#B07A14',
   goldText: '#80560A',
-  onGold: '#241D15',
+  onGold: '#191309',
   slate: '#2F5266',
 };
 

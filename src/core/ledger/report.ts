@@ -75,7 +75,7 @@ export function reportOf(
 }
 
 /** The latest slur that opened, the latest that held, and what was remarked upon: of takes whose sound is there. */
-function placesIn(played: readonly Played[], limits: Limits): ReportPlace[] {
+export function placesIn(played: readonly Played[], limits: Limits): ReportPlace[] {
   const sounding = played.filter(({ entry }) => entry.audioBytes > 0);
   const crossed = crossedIn(sounding, limits);
   const around = (found: Crossed | undefined, kind: 'opened' | 'held'): ReportPlace[] => {

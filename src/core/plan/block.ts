@@ -21,6 +21,7 @@ export const whySchema = z.discriminatedUnion('of', [
     daysAgo: days,
   }),
   z.object({ of: z.literal('seam-unheard'), ...seam }),
+  z.object({ of: z.literal('seam-lately'), ...seam, clean: z.number().int(), total: z.number().int() }),
   z.object({
     of: z.literal('seam-opened'),
     ...seam,

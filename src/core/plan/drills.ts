@@ -1,4 +1,4 @@
-import { comfortOf, type Comfort, type Dynamic, type Level, type NoteRange } from '@/core/music';
+import { comfortOf, type Comfort, type Level, type NoteRange } from '@/core/music';
 import { writtenRange, type Break, type Instrument } from '@/core/instruments';
 import type { ProblemNote } from '@/core/ledger';
 import type { Midi, Seconds } from '@/core/tuning';
@@ -15,7 +15,7 @@ export interface Turn {
   readonly comfort: Comfort;
   /** Counts practice days, so that what goes round by it never stands still. */
   readonly round: number;
-  readonly dynamic: Dynamic;
+  readonly dynamic: 'p' | 'mf' | 'f';
   /** Where one starts: low, middle, high. */
   readonly place: 0 | 1 | 2;
   /** Signatures of an easy and a hard key. */

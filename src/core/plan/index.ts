@@ -33,8 +33,16 @@ export {
   type Programme,
   type ProgrammeOutcome,
 } from './programmes';
+export { sayChange } from './sayChange';
 export { minutesText, sayBlock, sayDay, sayManner, sayWhy, sinceText, titleOfBlock } from './say';
-export { standing, type BreakStanding, type Calendar, type SeamStanding, type Standing } from './standing';
+export {
+  drillOf,
+  standing,
+  type BreakStanding,
+  type Calendar,
+  type SeamStanding,
+  type Standing,
+} from './standing';
 export { afterPlan, mondayOf, planDays } from './week';
 export {
   civilDay,
@@ -52,6 +60,7 @@ export {
   afterBlock,
   again,
   blockNow,
+  crossedTold,
   endNow,
   isOver,
   progressOf,

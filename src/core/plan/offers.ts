@@ -104,10 +104,15 @@ const isFresh = ({ lastSets }: Standing, family: string, values: Readonly<Record
 function whySeam(place: BreakStanding, { from, to }: Target, day: CivilDay): Why {
   const weakest = weakestOf(place);
   if (!weakest) return { of: 'seam-unheard', from, to };
-  const { last } = weakest;
+  const { last, lately } = weakest;
   const told = { from, to, clean: last.clean, total: last.of, daysAgo: Math.max(0, day - last.day) };
   if (hasOpened(weakest)) return { of: 'seam-opened', ...told };
-  return weakest.share >= 0.85 ? { of: 'seam-holds', ...told } : { of: 'seam', ...told };
+  if (weakest.share >= 0.85) return { of: 'seam-holds', ...told };
+  // A good last day is no reason: then it is the weeks before that are.
+  const wasGood = last.clean / last.of > weakest.share;
+  return wasGood && lately.of > last.of
+    ? { of: 'seam-lately', from, to, clean: lately.clean, total: lately.of }
+    : { of: 'seam', ...told };
 }
 
 /** Other exercises, those that ask most first, no two in a row of one part of the work. */

@@ -29,15 +29,16 @@ export function sayWhy(why: Why, nameOf: NameOf, weekday: number): string {
       return `${seamTitle(why.from, why.to, nameOf)} held well and came open: ${why.clean} of ${why.total} ${sinceText(why.daysAgo, weekday)}.`;
     case 'seam-holds':
       return `${seamTitle(why.from, why.to, nameOf)} held ${why.clean} of ${why.total} ${sinceText(why.daysAgo, weekday)}: to keep it so.`;
+    case 'seam-lately':
+      return `${seamTitle(why.from, why.to, nameOf)} held ${why.clean} of ${why.total} within the last three weeks.`;
     case 'seam-unheard':
       return `${seamTitle(why.from, why.to, nameOf)} has hardly been heard yet.`;
     case 'fault': {
       const { word } = FAULTS[why.fault];
-      const told = `${word.charAt(0).toUpperCase()}${word.slice(1)}`;
-      if (why.total === 1) return `${told}: found the last time.`;
+      if (why.total === 1) return `Found the last time: ${word}.`;
       return why.takes === why.total
-        ? `${told}: found in ${why.total === 2 ? 'both of the last two' : `all of the last ${why.total}`} takes.`
-        : `${told}: found in ${why.takes} of the last ${why.total} takes.`;
+        ? `Found in ${why.total === 2 ? 'both of the last two' : `all of the last ${why.total}`} takes: ${word}.`
+        : `Found in ${why.takes} of the last ${why.total} takes: ${word}.`;
     }
     case 'note':
       return Math.abs(why.cents) < 1

@@ -1,3 +1,4 @@
+import { groups } from 'd3-array';
 import * as z from 'zod';
 import type { Level } from '@/core/music';
 import { findFamily, tempoNotch } from '@/core/music';
@@ -113,6 +114,17 @@ export interface Failed {
   readonly clean: number;
   readonly of: number;
 }
+
+/** Slurs of a take by their two notes. */
+export const crossedTold = (
+  crossed: readonly { readonly from: Midi; readonly to: Midi; readonly clean: boolean }[],
+): Failed[] =>
+  groups(crossed, ({ from, to }) => `${from}-${to}`).map(([, same]) => ({
+    from: same[0]!.from,
+    to: same[0]!.to,
+    clean: same.filter(({ clean }) => clean).length,
+    of: same.length,
+  }));
 
 /**
  * The session with the place that failed put next, alone and slower; as it was where nothing failed, where it was alone

@@ -22,6 +22,8 @@ export interface SeamStanding {
   readonly share: number;
   readonly clean: number;
   readonly of: number;
+  /** Within the last weeks. */
+  readonly lately: { readonly clean: number; readonly of: number };
   /** Of the last day it was played. */
   readonly last: { readonly day: CivilDay; readonly clean: number; readonly of: number };
   /** Days in a row, up to the last, on which it held. */
@@ -84,6 +86,7 @@ const HELD = 0.85;
 const TAKES_BACK = 3;
 /** Older takes say little of today, and would be long to read. */
 const DAYS_BACK = 120;
+export const LATELY_DAYS = 21;
 /** A crossing or a take of the drill is asked for so many clean ones in a row before it goes faster. */
 const IN_A_ROW = 5;
 const OPEN_SHARE = 1 / 3;
@@ -109,6 +112,9 @@ export const drillKey = (family: string, values: Readonly<Record<string, unknown
     const value = values[name];
     return value === undefined ? key : `${key}/${JSON.stringify(value)}`;
   }, family);
+
+export const drillOf = ({ family, parameters }: Pick<Entry, 'family' | 'parameters'>): string =>
+  drillKey(family, parameters);
 
 /** What of an exercise decides which notes it has. */
 const NOTE_FIELDS = [
@@ -223,12 +229,17 @@ class Slurs {
   seam(now: number): SeamStanding {
     const { from, to } = this.crossing;
     const last = this.days[this.days.length - 1]!;
+    const late = this.days.filter(({ day }) => now - day <= LATELY_DAYS);
     return {
       from,
       to,
       share: this.share(now),
       clean: this.clean,
       of: this.of,
+      lately: {
+        clean: late.reduce((sum, { clean }) => sum + clean, 0),
+        of: late.reduce((sum, { of }) => sum + of, 0),
+      },
       last: { ...last },
       held: standingOf(this.days).held,
     };

@@ -1,7 +1,8 @@
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useState, type ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { findFamily, type Score } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
+import type { Take } from '@/core/take';
 import { freePage } from './freePage';
 import { useStand } from './useStand';
 import { type StandEngine } from './standEngine';
@@ -20,8 +21,12 @@ interface StandStageProps {
   readonly instrument: Instrument;
   readonly settings: Settings;
   readonly running: Running | null;
-  readonly onDone: () => void;
+  readonly onDone: (take: Take) => void;
   readonly onLeave: () => void;
+  /** What is seen before the block begins: by a note, or by `begin`. Without it the block begins at once. */
+  readonly before?: (begin: () => void) => ReactNode;
+  /** Whether a note may begin it, where something is seen before. */
+  readonly listens?: boolean;
 }
 
 /** About what the line at the top and the keys take. */
@@ -29,9 +34,18 @@ const HEAD_AND_FOOT = 136;
 /** Of the height over the words, the most that music over a thread may take. */
 const MUSIC_SHARE = 0.42;
 
+/** Before the block has begun. */
+const NOT_BEGUN: readonly StandState['phase'][] = ['ready', 'opening', 'waiting'];
+
+/** Whether the first note can begin the block: only a microphone hears one before the music has begun. */
+const listensFirst = ({ notes, free }: Score, { source }: Settings): boolean =>
+  source === 'microphone' && (notes.length > 0 || free);
+
 /** One block on the stand. */
-export function StandStage({ score, instrument, settings, running, onDone, onLeave }: StandStageProps) {
-  const { engine, state } = useStand({ score, instrument, settings, running, onDone });
+export function StandStage(props: StandStageProps) {
+  const { score, instrument, settings, running, onDone, onLeave, before, listens = true } = props;
+  const waits = before !== undefined && listens && listensFirst(score, settings);
+  const { engine, state } = useStand({ score, instrument, settings, running, onDone, waits });
   const shape = useShape();
   const { wide, low, width } = shape;
   const [help, setHelp] = useState(false);
@@ -39,11 +53,18 @@ export function StandStage({ score, instrument, settings, running, onDone, onLea
   // What can hurt is said once, before the first note.
   const [begun, setBegun] = useState(!isNew);
   if (!begun && state.phase === 'playing') setBegun(true);
+  const [held, setHeld] = useState(before !== undefined);
+  if (held && !NOT_BEGUN.includes(state.phase)) setHeld(false);
+  const starts = before === undefined || waits;
   const caution = begun ? null : (findFamily(score.family)?.caution ?? null);
   useEffect(() => {
     // Coming here from a touch, however long ago, the block begins at once; after a reload the browser wants another first.
-    if (isNew && navigator.userActivation?.hasBeenActive !== false) engine.start();
-  }, [engine, isNew]);
+    if (isNew && starts && navigator.userActivation?.hasBeenActive !== false) engine.start();
+  }, [engine, isNew, starts]);
+  const begin = useCallback(() => {
+    setHeld(false);
+    engine.next();
+  }, [engine]);
   const leave = useCallback(() => {
     engine.cancel();
     onLeave();
@@ -53,6 +74,7 @@ export function StandStage({ score, instrument, settings, running, onDone, onLea
   const { height, onLayout } = useRoom(shape.height - HEAD_AND_FOOT);
   // The words need theirs. Beside the thread the music has the rest; over it the thread takes what the music leaves.
   const room = Math.floor((side ? 1 : MUSIC_SHARE) * (height - WORDS_ROOM[low ? 'low' : 'high']));
+  if (held && before) return before(begin);
   return (
     <View role="main" style={styles.stage}>
       <StandKeys engine={engine} state={state} onLeave={leave} onHelp={() => setHelp(!help)} />

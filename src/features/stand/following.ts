@@ -40,6 +40,7 @@ export class Following {
   private thread: LiveThread;
   private request = 0;
   private firstBeat = 0;
+  private waiting = false;
 
   /** @param group that the music begins with. */
   constructor(
@@ -91,18 +92,21 @@ export class Following {
   /** @param waits until a note or a key begins the beat; until then nothing is followed. */
   begin(session: Session, waits: boolean, onFrame: (followed: Followed) => void): void {
     this.painter.begin();
+    this.waiting = waits;
     const tick = (now: number) => {
       this.request = requestAnimationFrame(tick);
-      if (waits && !session.isBeating) {
+      if (this.waiting) {
         this.thread.drain(0);
-        if (this.conductor.hasTone) this.beginBeat(session);
+        if (this.conductor.hasTone) this.beginMusic(session);
       } else this.frame(session, now, onFrame);
     };
     this.request = requestAnimationFrame(tick);
   }
 
-  /** The tone that began it is none of the music's. */
-  beginBeat(session: Session): void {
+  /** By the beat, the tone that began it is none of the music's; in free time it is its first. */
+  beginMusic(session: Session): void {
+    this.waiting = false;
+    if (!this.options.byBeat) return;
     this.conductor.forgetTone();
     session.beginBeat();
   }

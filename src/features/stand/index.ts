@@ -1,1 +1,2 @@
 export { StandScreen } from './StandScreen';
+export { StandStage } from './later';

@@ -1,6 +1,6 @@
 import type { Instrument } from '@/core/instruments';
 import type { Score } from '@/core/music';
-import { takeOf, writtenDown } from '@/core/take';
+import { takeOf, writtenDown, type Take } from '@/core/take';
 import { clearRunning, newId, saveDraft, tuningOf, type Settings } from '@/store';
 import type { Stretches } from './stretches';
 
@@ -11,7 +11,7 @@ export async function keepTake(
   settings: Settings,
   stretches: Stretches,
   interruption: string | null,
-): Promise<void> {
+): Promise<Take> {
   const heard = await stretches.whole();
   const told = stretches.conditions;
   if (!told) throw new Error('nothing was listened to');
@@ -30,4 +30,5 @@ export async function keepTake(
   });
   await saveDraft(take, heard.audio);
   await clearRunning();
+  return take;
 }

@@ -4,6 +4,7 @@ import { unfolded } from '@/core/hearing/matching';
 import { writtenOf, type Instrument } from '@/core/instruments';
 import { displayName, type Midi } from '@/core/tuning';
 import { scoreBeats, type Score } from '@/core/music';
+import type { Take } from '@/core/take';
 import { limitsOf } from '@/core/verdict';
 import { beginRunning, clearRunning, refreshRunning, type Running, type Settings } from '@/store';
 import { Following, type Followed } from './following';
@@ -26,7 +27,10 @@ export interface StandOptions {
   readonly instrument: Instrument;
   readonly settings: Settings;
   readonly running: Running | null;
-  readonly onDone: () => void;
+  /** @param take as it lies among the drafts. */
+  readonly onDone: (take: Take) => void;
+  /** The first stretch waits for a note, or for `next`. */
+  readonly waits?: boolean;
 }
 
 const WORD_MS = 220;
@@ -49,6 +53,7 @@ export class StandEngine {
   private playedBefore = 0;
   private startedAt: number | null = null;
   private disposed = false;
+  private take: Take | null = null;
 
   constructor(private readonly options: StandOptions) {
     const { settings, running, instrument } = options;
@@ -162,7 +167,7 @@ export class StandEngine {
         this.following.moveTo(effect.group);
         break;
       case 'begin-beat':
-        if (this.session) this.following.beginBeat(this.session);
+        if (this.session) this.following.beginMusic(this.session);
         break;
       case 'metronome':
         this.session?.setMetronomeSounding(effect.on);
@@ -180,7 +185,7 @@ export class StandEngine {
         void this.store();
         break;
       case 'leave':
-        this.options.onDone();
+        if (this.take) this.options.onDone(this.take);
     }
   }
 
@@ -209,7 +214,9 @@ export class StandEngine {
     this.following.restart(group);
     const first = group === 0 && this.stretches.isEmpty;
     const waiting =
-      this.world.byBeat && source.kind === 'microphone' && (waits || (first && settings.startOn === 'sound'));
+      source.kind === 'microphone' &&
+      ((first && this.options.waits === true) ||
+        (this.world.byBeat && (waits || (first && settings.startOn === 'sound'))));
     try {
       const session = await Session.start(this.sessionOptions(source, waiting));
       if (this.disposed || this.model.phase !== 'opening') {
@@ -307,7 +314,7 @@ export class StandEngine {
   private async store(): Promise<void> {
     const { settings, instrument } = this.options;
     try {
-      await keepTake(this.score, instrument, settings, this.stretches, this.model.interruption);
+      this.take = await keepTake(this.score, instrument, settings, this.stretches, this.model.interruption);
       this.tell({ type: 'stored' });
     } catch (error) {
       this.tell({ type: 'failed', problem: `The take could not be stored: ${wordsOf(error)}` });

@@ -1,36 +1,159 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
-import { View } from 'react-native';
+import { StyleSheet, View } from 'react-native';
 import { nameWithin } from '@/core/instruments';
 import { turnSentence, type Entry } from '@/core/ledger';
-import type { Take } from '@/core/take';
-import { BeginButton, useExercise } from '@/features/library';
-import { useTurns, useVerdict } from '@/features/take';
+import { easeOf, isOver, ordinalOf, replanned, sayDay, sayManner, turnOf } from '@/core/plan';
+import { useExercise } from '@/features/library';
+import { PlanStrand, useBeginSession, usePlanning, type Planning } from '@/features/planning';
+import { useTurns } from '@/features/take';
 import { isExportDue } from './exportDue';
-import { putOnStand, useDraft, useEntries, useHome, useRunning, useSettings, useTake } from '@/store';
+import {
+  closeSession,
+  putOnStand,
+  useDraft,
+  useEntries,
+  useHome,
+  useRunning,
+  useSession,
+  useSettings,
+} from '@/store';
 import { agoText, Body, Button, dayText, Heading, Notice, Screen, Soft, useNoteName } from '@/ui';
 
+/** What today is for, and why; one press begins it. */
 export function TodayScreen() {
   const nameOf = useNoteName();
+  const planning = usePlanning();
+  const { data: log } = useEntries(1);
+  const { settings } = useSettings();
+  const begin = useBeginSession();
+  const { data: session } = useSession();
+  const last = log?.entries[0];
+  const caption = [
+    dayText(new Date()),
+    planning ? nameWithin(planning.instrument) : null,
+    settings.setup.reed || null,
+  ]
+    .filter(Boolean)
+    .join(' · ');
+  const day = planning?.today;
+  const empty = day?.blocks.every(({ skipped, family }) => skipped || family === null) ?? true;
+  const goesOn = session && !isOver(session);
+  return (
+    <Screen
+      caption={caption}
+      title={day ? sayDay(day, nameOf) : 'Today'}
+      beside={last ? <LastTime entry={last} /> : null}
+      foot={
+        <Button
+          look="main"
+          large
+          grow={1}
+          label={goesOn ? 'Begin anew, hands free' : 'Begin, hands free'}
+          disabled={!planning || empty}
+          testID="begin"
+          onPress={() => {
+            if (!planning || !day) return;
+            void begin(planning.instrument.id, sayDay(day, nameOf), day.blocks);
+          }}
+        />
+      }
+    >
+      <Notices />
+      {planning ? <Day planning={planning} /> : <Soft>Reading what was heard …</Soft>}
+    </Screen>
+  );
+}
+
+const SHORT_MINUTES = 10;
+
+function Day({ planning }: { planning: Planning }) {
+  const router = useRouter();
+  const { planFor, today, isOwn, isDay, keepDay, date, instrument, calendar, plan, problem } = planning;
+  const freely = useExercise('free-playing')?.score;
+  const free = freely?.ok ? freely.value : null;
+  const eased = easeOf(planFor.standing, plan.wishes, calendar.today);
+  const { dynamic } = turnOf(
+    instrument,
+    planFor.level,
+    ordinalOf(plan.wishes, calendar.today),
+    { easy: 0, hard: 0 },
+    null,
+    eased.why === 'sore',
+  );
+  return (
+    <>
+      {problem ? (
+        <Notice problem text={`Your plans could not be read: ${problem}. They are left as they lie.`} />
+      ) : null}
+      <Body>
+        {[
+          isDay ? null : 'By your week this is a day off. If you play all the same:',
+          sayManner(dynamic, eased),
+        ]
+          .filter(Boolean)
+          .join(' ')}
+      </Body>
+      {planFor.standing.daysPlayed.length === 0 ? (
+        <Body>
+          Nothing has been heard yet. The first days go over the whole instrument, so that the plan can follow
+          from what was heard.
+        </Body>
+      ) : null}
+      <PlanStrand blocks={today.blocks} instrument={instrument} today={calendar.today} />
+      <View style={styles.ways}>
+        <Button
+          look="quiet"
+          label={
+            today.minutes > SHORT_MINUTES ? 'Only ten minutes' : `The whole ${plan.wishes.minutes} minutes`
+          }
+          testID="only-ten"
+          onPress={() => {
+            const minutes = today.minutes > SHORT_MINUTES ? SHORT_MINUTES : plan.wishes.minutes;
+            void keepDay(date, replanned(today, { ...planFor, minutes }));
+          }}
+        />
+        <Button
+          look="quiet"
+          label="Change the plan"
+          onPress={() => router.push('/week/day')}
+          testID="change-plan"
+        />
+        <Button look="quiet" label="The week" onPress={() => router.push('/week')} testID="to-week" />
+        {isOwn ? (
+          <Button look="quiet" label="As it was planned" onPress={() => void keepDay(date, null)} />
+        ) : null}
+      </View>
+      <View style={styles.ways}>
+        <Button
+          look="quiet"
+          label="Just play, nothing asked"
+          testID="just-play"
+          disabled={free === null}
+          onPress={() => {
+            if (!free) return;
+            void putOnStand(free, '/');
+            router.push('/stand');
+          }}
+        />
+        <Button look="quiet" label="One exercise" onPress={() => router.push('/practise')} />
+        <Button look="quiet" label="Another instrument" onPress={() => router.push('/instruments')} />
+      </View>
+    </>
+  );
+}
+
+/** What cannot wait, and what has turned. */
+function Notices() {
   const router = useRouter();
   const { data: home } = useHome();
   const { data: log } = useEntries(1);
   const { data: running } = useRunning();
-  const { settings } = useSettings();
+  const { data: session } = useSession();
   const { data: draft } = useDraft();
-  const last = log?.entries[0];
-  const exercise = useExercise('long-tone');
-  const score = exercise?.score.ok ? exercise.score.value : null;
-  const freely = useExercise('free-playing')?.score;
-  const free = freely?.ok ? freely.value : null;
-  const note = score?.notes[0];
+  const { settings } = useSettings();
   return (
-    <Screen
-      caption={dayText(new Date())}
-      title="One honest long tone"
-      beside={last ? <LastTime entry={last} /> : null}
-      foot={<BeginButton score={score} from="/" />}
-    >
+    <>
       {home?.whose === 'demo' ? (
         <Notice
           text="This is the log of Odile Farrant, an invented player who gets ready for the Lantern Night at Hollin Weir. Your own log is separate."
@@ -45,7 +168,18 @@ export function TodayScreen() {
         />
       ) : null}
       <Turned instrumentId={settings.instrumentId} />
-      {running ? (
+      {session ? (
+        <Notice
+          testID="session-open"
+          text={`“${session.title}” was interrupted at block ${Math.min(session.at + 1, session.blocks.length)} of ${session.blocks.length}. What was played is kept.`}
+          action={{ label: 'Go on with the session', onPress: () => router.push('/session') }}
+          other={{
+            label: 'End it here',
+            onPress: () =>
+              void closeSession({ ...session, ended: true }).then(() => router.push('/session/end')),
+          }}
+        />
+      ) : running ? (
         <Notice
           testID="interrupted"
           text={`“${running.score.title}” was interrupted. What was played of it is kept.`}
@@ -58,40 +192,7 @@ export function TodayScreen() {
           action={{ label: 'Look at it', onPress: () => router.push('/review') }}
         />
       ) : null}
-      <Body>
-        {last
-          ? 'Before anything else today: one note, held, and listened to. It tells you where you start from.'
-          : 'Hold one note. Gold Reed listens, says where it sat, how steady it was and how long it stayed pure, and keeps it so that you can compare.'}
-      </Body>
-      <View>
-        <Soft>Next</Soft>
-        <Heading>
-          {note
-            ? `${nameOf(note.written)}${exercise ? ` on the ${nameWithin(exercise.instrument)}` : ''}`
-            : 'A long tone'}
-        </Heading>
-        <Body>
-          {note && score
-            ? score.tempo === null
-              ? `About ${note.beats} seconds, in free time`
-              : `${note.beats} beats at ${score.tempo}`
-            : ''}
-        </Body>
-        <Button look="quiet" label="Choose another note" onPress={() => router.push('/exercise/long-tone')} />
-        <Button
-          look="quiet"
-          label="Just play, nothing asked"
-          testID="just-play"
-          disabled={free === null}
-          onPress={() => {
-            if (!free) return;
-            void putOnStand(free, '/');
-            router.push('/stand');
-          }}
-        />
-        <Button look="quiet" label="Another exercise" onPress={() => router.push('/practise')} />
-      </View>
-    </Screen>
+    </>
   );
 }
 
@@ -118,22 +219,15 @@ function Turned({ instrumentId }: { instrumentId: string }) {
 
 function LastTime({ entry }: { entry: Entry }) {
   const router = useRouter();
-  const { data: take } = useTake(entry.id);
   return (
     <View style={{ gap: 8 }} testID="last-time">
-      <Soft>{`Last time · ${agoText(new Date(entry.createdAt), new Date())}`}</Soft>
-      {take ? <Said take={take} /> : <Heading>{entry.headline}</Heading>}
+      <Soft>{`Last time · ${agoText(new Date(entry.createdAt), new Date())} · ${entry.title}`}</Soft>
+      <Heading>{entry.headline}</Heading>
       <Button look="quiet" label="Open that take" onPress={() => router.push(`/log/${entry.id}`)} />
     </View>
   );
 }
 
-function Said({ take }: { take: Take }) {
-  const { verdict } = useVerdict(take);
-  return (
-    <>
-      <Heading>{verdict.headline}</Heading>
-      <Body>{verdict.summary}</Body>
-    </>
-  );
-}
+const styles = StyleSheet.create({
+  ways: { flexDirection: 'row', flexWrap: 'wrap', columnGap: 26, rowGap: 4 },
+});

@@ -1,0 +1,1 @@
+export { SessionEndScreen as default } from '@/features/session';

@@ -1,0 +1,4 @@
+export { PlanStrand } from './PlanStrand';
+export { StrandLine } from './StrandLine';
+export { useBeginSession } from './useBeginSession';
+export { usePlanning, type Planning } from './usePlanning';

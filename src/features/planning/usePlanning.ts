@@ -1,0 +1,97 @@
+import { useMemo, useState } from 'react';
+import { findInstrument, type Instrument } from '@/core/instruments';
+import {
+  civilDay,
+  dateOf,
+  isPracticeDay,
+  planDay,
+  standing,
+  type Calendar,
+  type CivilDay,
+  type DayPlan,
+  type PlanFor,
+} from '@/core/plan';
+import { limitsOf } from '@/core/verdict';
+import { changePlan, usePlan, usePlayed, useSettings, type Plan } from '@/store';
+import { dayKey } from '@/ui';
+
+const DAY_MS = 86_400_000;
+const MINUTE_DAYS = 1 / 1440;
+
+/** What is planned for an instrument today, and all that it follows from. */
+export interface Planning {
+  readonly instrument: Instrument;
+  readonly plan: Plan;
+  readonly planFor: PlanFor;
+  readonly calendar: Calendar;
+  /** Of today. */
+  readonly date: string;
+  readonly today: DayPlan;
+  /** The player has made or changed this day. */
+  readonly isOwn: boolean;
+  /** By the wishes, today is a day of practice. */
+  readonly isDay: boolean;
+  /** Keeps a day as the player made it; null: as it follows from what was heard. */
+  readonly keepDay: (date: string, day: DayPlan | null) => Promise<void>;
+  readonly change: (part: (plan: Plan) => Partial<Plan>) => Promise<void>;
+  /** What another day will hold, as things stand now. */
+  readonly planOn: (day: CivilDay) => DayPlan;
+  readonly problem: string | null;
+}
+
+/** @returns null while it is read. */
+export function usePlanning(): Planning | null {
+  const { settings, ready } = useSettings();
+  const { instrumentId, ownInstruments, level, ownLimits } = settings;
+  const { plan, problem } = usePlan(instrumentId);
+  const { data: played } = usePlayed(instrumentId, false);
+  const [now] = useState(() => new Date());
+  const instrument = useMemo(
+    () => findInstrument(instrumentId, ownInstruments) ?? null,
+    [instrumentId, ownInstruments],
+  );
+  const date = dayKey(now);
+  const calendar = useMemo(
+    () => ({ today: civilDay(date), offsetDays: -now.getTimezoneOffset() * MINUTE_DAYS }),
+    [date, now],
+  );
+  const standsOn = useMemo(() => {
+    if (!played || !instrument) return null;
+    const limits = limitsOf(level, ownLimits);
+    return (today: CivilDay) =>
+      standing(played, instrument, limits, now.getTime() / DAY_MS, { ...calendar, today });
+  }, [played, instrument, level, ownLimits, now, calendar]);
+  const stands = useMemo(() => standsOn?.(calendar.today) ?? null, [standsOn, calendar]);
+  return useMemo(() => {
+    if (!ready || !plan || !instrument || !stands || !standsOn) return null;
+    const { wishes, days, programme } = plan;
+    const planFor: PlanFor = {
+      standing: stands,
+      wishes,
+      instrument,
+      level,
+      day: calendar.today,
+      programme: programme && { id: programme.id, startedOn: civilDay(programme.startedOn) },
+    };
+    const own = days[date];
+    const change = (part: (plan: Plan) => Partial<Plan>) => changePlan(instrumentId, part, date);
+    return {
+      instrument,
+      plan,
+      planFor,
+      calendar,
+      date,
+      today: own ?? planDay(planFor),
+      isOwn: own !== undefined,
+      isDay: isPracticeDay(wishes, calendar.today),
+      change,
+      keepDay: (of, day) =>
+        change(({ days: before }) => {
+          const others = Object.fromEntries(Object.entries(before).filter(([each]) => each !== of));
+          return { days: day === null ? others : { ...others, [of]: day } };
+        }),
+      planOn: (day) => days[dateOf(day)] ?? planDay({ ...planFor, day, standing: standsOn(day) }),
+      problem,
+    };
+  }, [ready, plan, instrument, stands, standsOn, level, calendar, date, instrumentId, problem]);
+}

@@ -1,0 +1,1 @@
+export { SessionEndScreen } from './SessionEndScreen';
