@@ -39,7 +39,12 @@ export default function Layout() {
     return () => clearTimeout(later);
   }, [home]);
   const path = usePathname();
-  const alone = path === '/stand' || path === '/session' || path === '/print' || path === '/report';
+  const alone =
+    path === '/stand' ||
+    path === '/session' ||
+    path === '/print' ||
+    path === '/week/print' ||
+    path === '/report';
   if (!fontsReady) return <View style={{ flex: 1, backgroundColor: palette.paper }} />;
   return (
     <PaletteProvider palette={palette}>

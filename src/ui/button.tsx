@@ -11,6 +11,8 @@ interface ButtonProps {
   readonly large?: boolean;
   readonly disabled?: boolean;
   readonly grow?: number;
+  /** One of several that are on or off. */
+  readonly pressed?: boolean;
   readonly spoken?: string;
   readonly testID?: string;
 }
@@ -22,6 +24,7 @@ export function Button({
   large,
   disabled,
   grow,
+  pressed: isOn,
   spoken,
   testID,
 }: ButtonProps) {
@@ -35,6 +38,7 @@ export function Button({
     <Pressable
       role="button"
       aria-label={spoken ?? label}
+      aria-pressed={isOn}
       testID={testID}
       disabled={disabled}
       onPress={onPress}

@@ -12,7 +12,9 @@ const AREAS = [
 ] as const;
 
 const isAt = (path: string, here: string) =>
-  path === '/' ? here === '/' : here === path || here.startsWith(`${path}/`);
+  path === '/'
+    ? here === '/' || ['/week', '/session'].some((part) => here === part || here.startsWith(`${part}/`))
+    : here === path || here.startsWith(`${path}/`);
 
 /** The five areas: along the bottom on a phone, down the side on a wide screen. */
 export function Shell({ banner, children }: { banner?: ReactNode; children: ReactNode }) {

@@ -35,7 +35,8 @@ export function StrandLine({ height, look, place }: StrandLineProps) {
       </Svg>
     );
   const half = from + (to - from) * 0.48;
-  const lengths = look === 'seam' ? [length(from, half - 3), length(half + 3, to)] : [length(from, to)];
+  const lengths =
+    look === 'seam' && height > 44 ? [length(from, half - 3), length(half + 3, to)] : [length(from, to)];
   const dotted = look === 'coming' || look === 'coming-seam' || look === 'skipped';
   return (
     <Svg width={WIDTH} height={height}>
@@ -44,7 +45,7 @@ export function StrandLine({ height, look, place }: StrandLineProps) {
           key={d}
           d={d}
           stroke={stroke}
-          strokeWidth={look === 'seam' ? 9 : dotted ? 4 : 6}
+          strokeWidth={look === 'seam' ? (height > 44 ? 9 : 7) : dotted ? 4 : 6}
           strokeLinecap="round"
           fill="none"
           {...(dotted && { strokeDasharray: '0.1 8' })}

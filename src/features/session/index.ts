@@ -1,6 +1,6 @@
 import { pageLater } from '@/ui';
 
-export { SessionScreen } from './SessionScreen';
+export const SessionScreen = pageLater('The session', async () => (await import('./screens')).SessionScreen);
 export const SessionEndScreen = pageLater(
   'The session',
   async () => (await import('./screens')).SessionEndScreen,

@@ -1,1 +1,2 @@
 export { SessionEndScreen } from './SessionEndScreen';
+export { SessionScreen } from './SessionScreen';

@@ -1,0 +1,1 @@
+export { PrintWeekScreen as default } from '@/features/week';

@@ -1,0 +1,1 @@
+export { WishesScreen as default } from '@/features/week';

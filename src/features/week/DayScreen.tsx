@@ -1,0 +1,307 @@
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import {
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import { useLocalSearchParams, useRouter } from 'expo-router';
+import { useState, type ReactNode } from 'react';
+import { StyleSheet, TextInput, View } from 'react-native';
+import {
+  addBlock,
+  civilDay,
+  dateSchema,
+  isRest,
+  lockBlock,
+  minutesText,
+  moveBlock,
+  replanned,
+  sayDay,
+  shortenBlock,
+  skipBlock,
+  swapBlock,
+  type Block,
+  type DayPlan,
+} from '@/core/plan';
+import { families } from '@/core/music';
+import { PlanStrand, useBeginSession, usePlanning, type Planning } from '@/features/planning';
+import { keepRoutine, newId } from '@/store';
+import { Button, dayText, fonts, Heading, Screen, Soft, Stepper, useNoteName, usePalette } from '@/ui';
+import { ownBlock } from './ownBlock';
+
+/** One day, to be changed: moved, swapped, shortened, left out, kept in its place, named. */
+export function DayScreen() {
+  const { date } = useLocalSearchParams<{ date?: string }>();
+  const planning = usePlanning();
+  if (!planning)
+    return (
+      <Screen title="The day">
+        <Soft>Reading what was heard …</Soft>
+      </Screen>
+    );
+  const asked = dateSchema.safeParse(date ?? planning.date);
+  return <Day key={date} planning={planning} date={asked.success ? asked.data : planning.date} />;
+}
+
+function Day({ planning, date }: { planning: Planning; date: string }) {
+  const router = useRouter();
+  const nameOf = useNoteName();
+  const { planOn, planFor, instrument, keepDay, plan } = planning;
+  const day = civilDay(date);
+  const isToday = date === planning.date;
+  const now = plan.days[date] ?? (isToday ? planning.today : planOn(day));
+  const [before, setBefore] = useState<DayPlan | null>(null);
+  const keep = (next: DayPlan) => {
+    if (next === now) return;
+    setBefore(now);
+    void keepDay(date, next);
+  };
+  const seconds = now.blocks.reduce((sum, block) => sum + (block.skipped ? 0 : block.seconds), 0);
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    if (!over) return;
+    const at = (id: unknown) => now.blocks.findIndex((block) => block.id === id);
+    keep(moveBlock(now, String(active.id), at(over.id) - at(active.id)));
+  };
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  return (
+    <Screen
+      caption={dayText(new Date(`${date}T12:00:00`))}
+      title={sayDay(now, nameOf)}
+      beside={<More planning={planning} plan={now} onKeep={keep} />}
+      foot={
+        <Button
+          look="main"
+          large
+          grow={1}
+          label="Done"
+          onPress={() => (router.canGoBack() ? router.back() : router.replace('/'))}
+        />
+      }
+    >
+      <Soft>{`${minutesText(seconds)} of music in ${now.minutes} minutes. Drag a block by its handle, or choose it and move it with the arrow keys.`}</Soft>
+      <View style={styles.ways}>
+        {before ? (
+          <Button
+            look="quiet"
+            label="Undo"
+            onPress={() => {
+              setBefore(null);
+              void keepDay(date, before);
+            }}
+          />
+        ) : null}
+        {plan.days[date] ? (
+          <Button
+            look="quiet"
+            label="As it was planned"
+            onPress={() => void keepDay(date, null)}
+            testID="as-planned"
+          />
+        ) : null}
+      </View>
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+        <SortableContext items={now.blocks.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
+          {now.blocks.map((block) => (
+            <Sortable key={block.id} id={block.id} title={sayTitle(block)}>
+              <PlanStrand
+                blocks={[block]}
+                instrument={instrument}
+                today={day}
+                tools={(of) => (
+                  <Tools
+                    block={of}
+                    onSwap={() => keep(swapBlock(now, of.id, { ...planFor, day }))}
+                    onShorten={() => keep(shortenBlock(now, of.id))}
+                    onSkip={() => keep(skipBlock(now, of.id, !of.skipped))}
+                    onLock={() => keep(lockBlock(now, of.id, !of.locked))}
+                    onMove={(by) => keep(moveBlock(now, of.id, by))}
+                  />
+                )}
+              />
+            </Sortable>
+          ))}
+        </SortableContext>
+      </DndContext>
+      <Stepper
+        label="The whole day again, in"
+        value={now.minutes}
+        low={5}
+        high={120}
+        step={5}
+        text={`${now.minutes} min`}
+        onChange={(minutes) => keep(replanned(now, { ...planFor, day, minutes }))}
+      />
+      <Soft>Blocks that are kept in their place stay; the others are chosen anew.</Soft>
+    </Screen>
+  );
+}
+
+const sayTitle = ({ family }: Block) => families.find(({ id }) => id === family)?.title ?? 'Rest';
+
+/** A block that can be taken by its handle: with a finger, a mouse, or the space bar and the arrow keys. */
+function Sortable({ id, title, children }: { id: string; title: string; children: ReactNode }) {
+  const palette = usePalette();
+  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id });
+  return (
+    <div
+      ref={setNodeRef}
+      style={{
+        transform: CSS.Translate.toString(transform) ?? 'none',
+        transition,
+        display: 'flex',
+        gap: 4,
+        background: isDragging ? palette.leaf : 'transparent',
+      }}
+    >
+      <div style={{ flex: 1, minWidth: 0 }}>{children}</div>
+      <button
+        {...attributes}
+        {...listeners}
+        aria-label={`Move ${title}`}
+        style={{
+          width: 44,
+          height: 44,
+          border: 0,
+          background: 'transparent',
+          color: palette.softInk,
+          font: `24px ${fonts.bold}, sans-serif`,
+          touchAction: 'none',
+          cursor: 'grab',
+        }}
+      >
+        ≡
+      </button>
+    </div>
+  );
+}
+
+interface ToolsProps {
+  readonly block: Block;
+  readonly onSwap: () => void;
+  readonly onShorten: () => void;
+  readonly onSkip: () => void;
+  readonly onLock: () => void;
+  readonly onMove: (by: number) => void;
+}
+
+function Tools({ block, onSwap, onShorten, onSkip, onLock, onMove }: ToolsProps) {
+  const title = sayTitle(block);
+  const keys: readonly (readonly [string, () => void])[] = isRest(block)
+    ? [[block.skipped ? 'Put back' : 'Leave out', onSkip]]
+    : [
+        ['Another', onSwap],
+        ...(block.repeats > 1 ? [['Shorter', onShorten] as const] : []),
+        [block.skipped ? 'Put back' : 'Leave out', onSkip],
+        [block.locked ? 'Let go' : 'Keep here', onLock],
+        ['Earlier', () => onMove(-1)],
+      ];
+  return (
+    <View style={styles.ways}>
+      {keys.map(([label, onPress]) => (
+        <Button key={label} look="quiet" label={label} spoken={`${label}: ${title}`} onPress={onPress} />
+      ))}
+    </View>
+  );
+}
+
+/** What else can be had on a day, and a name for it. */
+function More({
+  planning,
+  plan,
+  onKeep,
+}: {
+  planning: Planning;
+  plan: DayPlan;
+  onKeep: (plan: DayPlan) => void;
+}) {
+  const palette = usePalette();
+  const begin = useBeginSession();
+  const [adding, setAdding] = useState(false);
+  const [name, setName] = useState('');
+  const [kept, setKept] = useState<string | null>(null);
+  const { instrument, planFor } = planning;
+  const offered = families.filter((family) => family.unfit(instrument) === null);
+  return (
+    <View style={styles.more}>
+      <Button
+        look="quiet"
+        label={adding ? 'Nothing more' : 'Add an exercise'}
+        onPress={() => setAdding(!adding)}
+      />
+      {adding
+        ? offered.map(({ id, title }) => (
+            <Button
+              key={id}
+              look="quiet"
+              label={title}
+              onPress={() => {
+                const block = ownBlock(id, instrument, planFor.level);
+                if (block) onKeep(addBlock(plan, block));
+                setAdding(false);
+              }}
+            />
+          ))
+        : null}
+      <Heading>Keep it as a routine</Heading>
+      <TextInput
+        aria-label="Name of the routine"
+        placeholder="A name, such as Before rehearsals"
+        placeholderTextColor={palette.softInk}
+        value={name}
+        onChangeText={setName}
+        maxLength={60}
+        style={[
+          styles.field,
+          { borderColor: palette.hairline, color: palette.ink, backgroundColor: palette.leaf },
+        ]}
+      />
+      <View style={styles.ways}>
+        <Button
+          label="Keep"
+          disabled={name.trim() === ''}
+          onPress={() =>
+            void keepRoutine({
+              id: newId(new Date()),
+              name: name.trim(),
+              instrumentId: instrument.id,
+              blocks: plan.blocks
+                .filter(({ skipped }) => !skipped)
+                .map((block) => ({ ...block, locked: false })),
+            }).then(() => setKept(name.trim()))
+          }
+        />
+        <Button
+          label="Play this day now"
+          onPress={() => void begin(instrument.id, kept ?? plan.date, plan.blocks)}
+        />
+      </View>
+      {kept ? <Soft>{`“${kept}” is kept: you find it on the page of the week.`}</Soft> : null}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  ways: { flexDirection: 'row', flexWrap: 'wrap', columnGap: 20 },
+  more: { gap: 8 },
+  field: {
+    minHeight: 48,
+    borderWidth: 1,
+    borderRadius: 14,
+    paddingHorizontal: 14,
+    fontFamily: fonts.text,
+    fontSize: 17,
+  },
+});

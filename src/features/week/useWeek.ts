@@ -1,0 +1,74 @@
+import { groups } from 'd3-array';
+import { useMemo } from 'react';
+import type { Entry } from '@/core/ledger';
+import { dateOf, mondayOf, planDays, type CivilDay, type DayPlan } from '@/core/plan';
+import type { Planning } from '@/features/planning';
+import { useEntries } from '@/store';
+
+/** One day of a week: what was played, and what is planned where the day is not over. */
+export interface WeekDay {
+  readonly day: CivilDay;
+  readonly isToday: boolean;
+  readonly isPast: boolean;
+  /** Exercises that were played, with their minutes, in order. */
+  readonly played: readonly {
+    readonly family: string;
+    readonly title: string;
+    readonly minutes: number;
+    readonly seam: boolean;
+  }[];
+  readonly plan: DayPlan | null;
+}
+
+const RECENT = 200;
+const WEEK = 7;
+
+/** The week that today is in, and the days of it. */
+export function useWeek(planning: Planning | null, weeksOn: number): readonly WeekDay[] {
+  const { data } = useEntries(RECENT);
+  return useMemo(() => {
+    if (!planning) return [];
+    const { calendar, planFor, plan, instrument } = planning;
+    const first = mondayOf(calendar.today) + WEEK * weeksOn;
+    const mine = (data?.entries ?? []).filter(({ instrumentId }) => instrumentId === instrument.id);
+    const byDay = new Map(
+      groups(mine, ({ createdAt }) => Math.floor(Date.parse(createdAt) / 86_400_000 + calendar.offsetDays)),
+    );
+    const coming = new Map(
+      planDays(planFor, Math.max(0, first + WEEK - calendar.today), plan.days).map(({ day, plan: of }) => [
+        day,
+        of,
+      ]),
+    );
+    return Array.from({ length: WEEK }, (_, i): WeekDay => {
+      const day = first + i;
+      return {
+        day,
+        isToday: day === calendar.today,
+        isPast: day < calendar.today,
+        played: exercisesOf(byDay.get(day) ?? []),
+        plan: day < calendar.today ? null : (coming.get(day) ?? null),
+      };
+    });
+  }, [planning, weeksOn, data]);
+}
+
+function exercisesOf(entries: readonly Entry[]): WeekDay['played'] {
+  return groups([...entries].reverse(), ({ family }) => family).map(([family, same]) => ({
+    family,
+    title: same[0]!.title,
+    minutes: same.reduce((sum, { durationSeconds }) => sum + durationSeconds / 60, 0),
+    seam: same.some(({ figures }) => figures['slurs-clean'] !== undefined),
+  }));
+}
+
+/** `23 to 29 November`. */
+export function weekText(first: CivilDay): string {
+  const at = (day: CivilDay) => new Date(`${dateOf(day)}T12:00:00`);
+  const [from, to] = [at(first), at(first + 6)];
+  const month = (date: Date) => date.toLocaleDateString('en-GB', { month: 'long' });
+  const same = from.getMonth() === to.getMonth();
+  return same
+    ? `${from.getDate()} to ${to.getDate()} ${month(to)}`
+    : `${from.getDate()} ${month(from)} to ${to.getDate()} ${month(to)}`;
+}
