@@ -8,7 +8,7 @@ import { offsetsOf, temperaments, type Offsets } from '@/core/tuning';
 import { exclusively } from './exclusively';
 import type { Storage } from './storage';
 
-export const SETTINGS_VERSION = 8;
+export const SETTINGS_VERSION = 9;
 
 export const settingsSchema = z.object({
   version: z.literal(SETTINGS_VERSION),
@@ -43,6 +43,8 @@ export const settingsSchema = z.object({
   exportEvery: z.enum(['never', 'sunday', 'month']),
   /** ISO 8601; null: it never was. */
   lastExportAt: z.string().nullable(),
+  /** The first questions have been answered, or passed over. */
+  welcomed: z.boolean(),
   /** What is being played. */
   instrumentId: z.string(),
   level: z.enum(LEVELS),
@@ -85,6 +87,7 @@ export const settingsKind: RecordKind<Settings> = {
     5: (record) => ({ ...record, simulatedIn: 'dry' }),
     6: (record) => ({ ...record, exportEvery: 'never', lastExportAt: null }),
     7: (record) => ({ ...record, reeds: {} }),
+    8: (record) => ({ ...record, welcomed: true }),
   },
 };
 
@@ -139,6 +142,7 @@ export const defaultSettings: Settings = {
   audioQuotaMegabytes: 200,
   exportEvery: 'never',
   lastExportAt: null,
+  welcomed: false,
   instrumentId: 'flute',
   level: 'steady',
   naming: 'english',

@@ -1,4 +1,5 @@
 export { Bore } from './bore/Bore';
+export { BoreTube } from './bore/BoreTube';
 export { RangeBore } from './bore/RangeBore';
 export { Button } from './button';
 export { Choice, keyHandler, Stepper } from './controls';

@@ -57,7 +57,7 @@ const third = <T>(round: number, of: readonly T[]): T => of[((round % of.length)
 function stretchOf({ comfort: { low, high }, place, round }: Turn, semitones: number): NoteRange {
   const span = Math.min(semitones, high - low);
   const room = high - low - span;
-  const shift = third(round + Math.floor(round / 3), [0, 1, 2]);
+  const shift = third(2 * round + Math.floor(round / 9), [0, 1, 2, 3, 4]);
   const start = Math.min(low + room, low + Math.round((room * place) / 2) + (place === 2 ? -shift : shift));
   const from = Math.max(low, start);
   return { low: from, high: from + span };

@@ -64,7 +64,7 @@ export interface Standing {
   readonly notes: readonly ProblemNote[];
   /** Days that were practised on, oldest first. */
   readonly daysPlayed: readonly CivilDay[];
-  /** What was played on the last of them: its exercises as `setKey` tells them apart. */
+  /** What was played yesterday, or the day before that: its exercises as `setKey` tells them apart. */
   readonly lastSets: ReadonlySet<string>;
   /** Drills with a tempo of their own, by `drillKey`: how fast, and how it went. */
   readonly tempos: ReadonlyMap<
@@ -86,7 +86,8 @@ const HELD = 0.85;
 const TAKES_BACK = 3;
 /** Older takes say little of today, and would be long to read. */
 const DAYS_BACK = 120;
-export const LATELY_DAYS = 21;
+const LATELY_DAYS = 21;
+const SAME_DAYS = 2;
 /** A crossing or a take of the drill is asked for so many clean ones in a row before it goes faster. */
 const IN_A_ROW = 5;
 const OPEN_SHARE = 1 / 3;
@@ -131,9 +132,13 @@ const NOTE_FIELDS = [
   'root',
 ];
 
-/** Exercises with the same key have the same notes. */
-export const setKey = (family: string, values: Readonly<Record<string, unknown>>): string =>
-  [family, ...NOTE_FIELDS.map((name) => JSON.stringify(values[name] ?? null))].join('/');
+/** Exercises with the same key have the same notes; a slur has those of the slur back. */
+export function setKey(family: string, values: Readonly<Record<string, unknown>>): string {
+  const { from, to } = values;
+  const turned = typeof from === 'number' && typeof to === 'number' && from > to;
+  const same = turned ? { ...values, from: to, to: from } : values;
+  return [family, ...NOTE_FIELDS.map((name) => JSON.stringify(same[name] ?? null))].join('/');
+}
 
 /** @param played of one instrument, oldest first. @param now days since 1970, with the time of day. */
 export function standing(
@@ -146,7 +151,8 @@ export function standing(
   const civil = (take: Played) => Math.floor(take.day + offsetDays);
   const late = played.filter(({ day }) => now - day < DAYS_BACK);
   const daysPlayed = [...new Set(late.map(civil))];
-  const lastDay = daysPlayed.findLast((day) => day < today);
+  // What was played longer ago than this is nothing that one does every day.
+  const lastDay = daysPlayed.findLast((day) => day < today && day >= today - SAME_DAYS);
   return {
     today,
     breaks: breakStandings(late, instrument, limits, now, civil),

@@ -1,2 +1,2 @@
 export { StandScreen } from './StandScreen';
-export { StandStage } from './later';
+export { ListenNow, StandStage } from './later';

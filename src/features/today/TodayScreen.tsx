@@ -18,10 +18,24 @@ import {
   useSession,
   useSettings,
 } from '@/store';
-import { agoText, Body, Button, dayText, Heading, Notice, Screen, Soft, useNoteName } from '@/ui';
+import { agoText, Body, Button, dayText, Heading, later, Notice, Screen, Soft, useNoteName } from '@/ui';
+
+const Welcome = later(async () => (await import('./Welcome')).Welcome);
+
+/** Today, after the questions of a first visit. */
+export function TodayScreen() {
+  const { settings, ready } = useSettings();
+  const { data: home } = useHome();
+  const { data: log } = useEntries(1);
+  const { data: running } = useRunning();
+  const { data: draft } = useDraft();
+  const nothingYet = log?.total === 0 && running === null && draft === null;
+  const isFirst = ready && !settings.welcomed && home?.whose === 'mine' && nothingYet;
+  return isFirst ? <Welcome /> : <Today />;
+}
 
 /** What today is for, and why; one press begins it. */
-export function TodayScreen() {
+function Today() {
   const nameOf = useNoteName();
   const planning = usePlanning();
   const { data: log } = useEntries(1);
