@@ -21,6 +21,7 @@ export { Problems } from './problems';
 export { Screen } from './screen';
 export { Sheet, SHEET_STYLE } from './sheet';
 export { Shell } from './shell';
+export { useKeys } from './keys';
 export { later } from './later';
 export { pageLater } from './pageLater';
 export { Body, Heading, Soft, Title } from './text';

@@ -4,18 +4,16 @@ import { Pressable, StyleSheet, type StyleProp, type ViewStyle } from 'react-nat
 
 interface RowLinkProps {
   readonly href: Href;
-  /** What is read aloud instead of everything in the row. */
-  readonly label: string;
   readonly style?: StyleProp<ViewStyle>;
   readonly testID?: string;
   readonly children: ReactNode;
 }
 
 /** A whole row that leads elsewhere: a true link, so that Enter follows it and it can be opened beside. */
-export function RowLink({ href, label, style, testID, children }: RowLinkProps) {
+export function RowLink({ href, style, testID, children }: RowLinkProps) {
   return (
     <Link href={href} asChild>
-      <Pressable aria-label={label} testID={testID} style={StyleSheet.flatten([styles.row, style])}>
+      <Pressable testID={testID} style={StyleSheet.flatten([styles.row, style])}>
         {children}
       </Pressable>
     </Link>

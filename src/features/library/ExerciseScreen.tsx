@@ -220,7 +220,6 @@ function About({ family }: Pick<Exercise, 'family'>) {
     <Pressable
       role="button"
       aria-expanded={false}
-      aria-label="What it is for, how, and what is measured"
       onPress={() => setOpen(true)}
       style={styles.about}
       testID="about"

@@ -80,7 +80,6 @@ function FamilyRow({ family, half }: { family: Family; half: boolean }) {
   return (
     <RowLink
       href={`/exercise/${family.id}`}
-      label={family.title}
       style={[styles.family, half && styles.half, { borderTopColor: palette.hairline }]}
     >
       <Heading style={styles.name}>{family.title}</Heading>

@@ -156,7 +156,6 @@ function EntryRow({ entry }: { entry: Entry }) {
   return (
     <RowLink
       href={`/log/${entry.id}`}
-      label={`${title}, ${instrumentName}, ${headline}`}
       testID="take-row"
       style={[styles.row, { borderBottomColor: palette.hairline }]}
     >

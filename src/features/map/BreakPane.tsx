@@ -32,7 +32,6 @@ export function BreakPane({ memory, place }: { memory: Memory; place: MappedBrea
             <RowLink
               key={`${seam.from}-${seam.to}`}
               href={`/map/seam/${seam.from}-${seam.to}?instrument=${memory.instrument.id}`}
-              label={`${seamTitle(seam.from, seam.to, nameOf)}: ${countWord(seam.reliability)}, ${STATE_WORDS[seam.state]}`}
               testID="seam-row"
               style={[styles.row, { borderBottomColor: palette.hairline }]}
             >

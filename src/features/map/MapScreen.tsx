@@ -137,7 +137,6 @@ function Card({ memory, seen, chosen }: { memory: Memory; seen: Seen; chosen: Ch
   return (
     <RowLink
       href={note ? `/map/note/${note.written}${query}` : `/map/break/${place?.above ?? 0}${query}`}
-      label={`${title}. ${text} Open it`}
       testID="map-card"
       style={[styles.card, { backgroundColor: palette.leaf, borderColor: palette.hairline }]}
     >
@@ -173,7 +172,6 @@ function Findings({ memory, seen, problems }: FindingsProps) {
             <RowLink
               key={problem.note.written}
               href={`/map/note/${problem.note.written}?instrument=${instrument.id}`}
-              label={`${nameOf(problem.note.written)}: ${problemWord(problem)}`}
               style={[styles.problem, { borderBottomColor: palette.hairline }]}
             >
               <Body style={styles.name}>{nameOf(problem.note.written)}</Body>

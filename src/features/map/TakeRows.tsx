@@ -24,7 +24,6 @@ export function TakeRows({ title, rows }: TakeRowsProps) {
         <RowLink
           key={entry.id}
           href={`/log/${entry.id}`}
-          label={`${entry.title}, ${momentText(new Date(entry.createdAt))}: ${text}`}
           testID="memory-take"
           style={[styles.row, { borderBottomColor: palette.hairline }]}
         >

@@ -79,7 +79,6 @@ function TrendRow({ found, open, onPress }: { found: FollowedTrend; open: boolea
     <Pressable
       role="button"
       aria-expanded={open}
-      aria-label={`${found.followed.label}, ${found.title}: ${text} ${VERDICTS[found.verdict]}`}
       testID="trend-row"
       onPress={onPress}
       style={[styles.row, { borderBottomColor: open ? palette.gold : palette.hairline }]}

@@ -85,7 +85,7 @@ export function MusicScreen() {
       </Body>
       {pieces?.map((piece) => (
         <View key={piece.id} style={[styles.piece, { borderTopColor: palette.hairline }]}>
-          <RowLink href={`/music/${piece.id}`} label={piece.score.title} style={styles.link}>
+          <RowLink href={`/music/${piece.id}`} style={styles.link}>
             <Heading style={styles.name}>{piece.score.title}</Heading>
             <Soft>{`${piece.fileName} · ${plural(piece.score.notes.length, 'note')} · ${dayText(new Date(piece.addedAt))}`}</Soft>
           </RowLink>

@@ -108,7 +108,6 @@ function Blocks({
         <RowLink
           key={entry.id}
           href={`/log/${entry.id}`}
-          label={`${entry.title}: ${entry.headline}`}
           style={[styles.row, { borderBottomColor: palette.hairline }]}
         >
           <Body>{`${entry.title}: ${entry.headline}`}</Body>

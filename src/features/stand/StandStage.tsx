@@ -134,7 +134,9 @@ function Top({
   const place = total > 1 ? ` · ${state.page + 1} of ${total}` : '';
   return (
     <View style={styles.top}>
-      <Soft style={styles.shrink}>{`${score.title}${place}`}</Soft>
+      <View role="heading" aria-level={1} style={styles.shrink}>
+        <Soft>{`${score.title}${place}`}</Soft>
+      </View>
       <Soft>
         {[
           score.tempo === null || settings.metronome.mode === 'off' ? 'free' : `♩ ${score.tempo}`,

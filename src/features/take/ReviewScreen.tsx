@@ -1,11 +1,12 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
+import type { Score } from '@/core/music';
 import { StyleSheet, TextInput } from 'react-native';
 import { useHearing } from './useHearing';
 import { discardDraft, keepDraft, putOnStand, undeleteTake, useDraft } from '@/store';
 import { RoomForSound } from './RoomForSound';
 import { TakeView } from './later';
-import { Body, Button, fonts, Notice, Screen, usePalette } from '@/ui';
+import { Body, Button, fonts, Notice, Screen, useKeys, usePalette } from '@/ui';
 
 /** The take that has just been played: look, listen, keep or discard. */
 export function ReviewScreen() {
@@ -15,6 +16,25 @@ export function ReviewScreen() {
   const { playing, toggle } = useHearing(draft);
   const [remark, setRemark] = useState('');
   const [discarded, setDiscarded] = useState<string | null>(null);
+  const keep = async (id: string) => {
+    const { take, soundKept } = await keepDraft(id, remark);
+    router.replace({ pathname: '/log/[id]', params: { id: take.id, ...(soundKept ? {} : { quiet: '1' }) } });
+  };
+  const again = (score: Score) => {
+    void putOnStand(score, '/review');
+    router.replace('/stand');
+  };
+  const onKeep = () => draft && void keep(draft.id);
+  const onAgain = () => draft && again(draft.score);
+  // As on the stand: a pedal goes on, or plays it again.
+  useKeys({
+    ArrowRight: onKeep,
+    PageDown: onKeep,
+    ArrowLeft: onAgain,
+    PageUp: onAgain,
+    r: onAgain,
+    ' ': toggle,
+  });
   if (isLoading) return null;
   if (!draft) {
     return (
@@ -34,10 +54,6 @@ export function ReviewScreen() {
       </Screen>
     );
   }
-  const keep = async () => {
-    const { take, soundKept } = await keepDraft(draft.id, remark);
-    router.replace({ pathname: '/log/[id]', params: { id: take.id, ...(soundKept ? {} : { quiet: '1' }) } });
-  };
   return (
     <TakeView
       take={draft}
@@ -45,16 +61,8 @@ export function ReviewScreen() {
       hear={<Button label={playing ? 'Stop listening' : 'Hear it'} onPress={toggle} testID="hear" />}
       foot={
         <>
-          <Button
-            large
-            grow={1}
-            label="Again"
-            onPress={() => {
-              void putOnStand(draft.score, '/review');
-              router.replace('/stand');
-            }}
-          />
-          <Button look="main" large grow={1.6} label="Keep" onPress={() => void keep()} testID="keep" />
+          <Button large grow={1} label="Again" onPress={onAgain} />
+          <Button look="main" large grow={1.6} label="Keep" onPress={onKeep} testID="keep" />
         </>
       }
     >
