@@ -46,6 +46,20 @@ const onTheStand = async (page) => {
 const music = (page) => page.getByTestId('notation').locator('svg').waitFor();
 
 await picture('today', '/', phone);
+await picture('week', '/week', wide, (page) => page.getByTestId('week-day').first().waitFor());
+await picture('between', '/exercise/long-tone', phone, async (page) => {
+  await page.getByRole('radio', { name: 'simulated player' }).click();
+  await page.goto(`${url}/week/day`);
+  // The seam comes first: the rest after it has something to tell.
+  await page
+    .getByRole('button', { name: /^Leave out/ })
+    .first()
+    .click();
+  await page.goto(url);
+  await page.getByTestId('begin').click();
+  await page.getByTestId('between').waitFor({ timeout: 240_000 });
+  await page.waitForTimeout(4000);
+});
 await picture('library', '/practise', phone);
 await picture('exercise', '/exercise/octave-slurs', phone, music);
 await picture('instruments', '/instruments', phone);
@@ -69,8 +83,6 @@ await picture('take', '/log/demo-block-11', phone);
 await picture('sweep', '/log/demo-block-02', phone, (page) =>
   page.getByTestId('finding-ring').scrollIntoViewIfNeeded(),
 );
-await picture('take-wide', '/log/demo-block-00', wide);
-await picture('limits', '/limits', phone);
 const drawn = (page) => page.getByTestId('map-bore').locator('svg').waitFor();
 await picture('map', '/map', phone, drawn);
 await picture('seam', '/map/seam/80-81', phone, (page) => page.getByTestId('memory-take').first().waitFor());

@@ -145,7 +145,7 @@ function Places({ places }: { places: readonly ReportPlace[] }) {
         <View key={i} style={styles.place}>
           <Button
             label={playing && at === i ? 'Stop' : 'Hear it'}
-            spoken={`${playing && at === i ? 'Stop' : 'Hear'}: ${wordOf(place, nameOf)}`}
+            spoken={`${playing && at === i ? 'Stop' : 'Hear it'}: ${wordOf(place, nameOf)}`}
             onPress={() => hear(place, i)}
           />
           <Body style={styles.words}>{wordOf(place, nameOf)}</Body>
