@@ -55,7 +55,7 @@ it('asks three questions once, and then has a first plan that begins with the ro
   const page = await app.open();
   await page.getByText('What do you play?').waitFor();
   await page.getByRole('button', { name: 'Oboe', exact: true }).click();
-  await page.getByRole('button', { name: 'The Oboe, yes' }).click();
+  await page.getByRole('button', { name: 'The oboe, yes' }).click();
   await page.getByTestId('level-advanced').click();
   await page.getByTestId('welcome-next').click();
   const blocks = page.getByTestId('planned-block');

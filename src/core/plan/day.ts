@@ -51,7 +51,11 @@ export function planDay(planFor: PlanFor): DayPlan {
   write.add(
     {
       family: 'long-tone',
-      values: () => ({ note: noteOf(turn), beats: 8, dynamic: turn.dynamic }),
+      values: () => ({
+        note: firstEver ? instrument.home : noteOf(turn),
+        beats: 8,
+        dynamic: firstEver ? 'mf' : turn.dynamic,
+      }),
       why: { of: 'start' },
     },
     minutes <= 10 ? 40 : minutes < 18 ? 70 : 100,

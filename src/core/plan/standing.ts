@@ -176,25 +176,37 @@ function breakStandings(
   civil: (take: Played) => CivilDay,
 ): BreakStanding[] {
   const places = seamsOf(instrument);
-  const over = places.map(() => ({ all: new Slurs(), pairs: new Map<string, Slurs>() }));
-  for (const take of played)
+  const over = places.map(() => ({ all: new Slurs(), pairs: [] as Slurs[] }));
+  // Where two notes lie is asked once, and not for each of their many slurs.
+  const known = new Map<number, readonly Slurs[]>();
+  const countedIn = ({ from, to }: Crossing): readonly Slurs[] => {
+    const key = (from * 256 + to) * 2;
+    const before = known.get(key);
+    if (before) return before;
+    const lies = places.flatMap(({ above }, i) =>
+      Math.min(from, to) < above && Math.max(from, to) >= above ? [over[i]!] : [],
+    );
+    const [at] = lies.length === 1 ? lies : [];
+    const pair = new Slurs({ from, to });
+    at?.pairs.push(pair);
+    const found = at ? [at.all, pair] : [];
+    known.set(key, found);
+    return found;
+  };
+  for (const take of played) {
+    const day = civil(take);
     for (const crossing of take.crossings) {
-      const clean = isClean(crossing, limits);
-      if (clean === null) continue;
-      const { from, to } = crossing;
-      const lies = places.flatMap(({ above }, i) =>
-        Math.min(from, to) < above && Math.max(from, to) >= above ? [i] : [],
-      );
-      const at = lies.length === 1 ? over[lies[0]!] : undefined;
-      if (!at) continue;
-      const key = `${from}-${to}`;
-      const pair = at.pairs.get(key) ?? new Slurs(crossing);
-      at.pairs.set(key, pair);
-      for (const slurs of [at.all, pair]) slurs.add(clean, take, civil(take));
+      const slurs = countedIn(crossing);
+      const clean = slurs.length === 0 ? null : isClean(crossing, limits);
+      if (clean !== null) for (const each of slurs) each.add(clean, take, day);
     }
+  }
   return places.map((place, i) => {
     const { all, pairs } = over[i]!;
-    const seams = [...pairs.values()].map((pair) => pair.seam(now)).sort((a, b) => a.share - b.share);
+    const seams = pairs
+      .filter(({ of }) => of > 0)
+      .map((pair) => pair.seam(now))
+      .sort((a, b) => a.share - b.share);
     const { held, times } = standingOf(all.days);
     return {
       ...place,

@@ -1,6 +1,6 @@
 import { useCallback, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { findInstrument, instruments, writtenRange, type Instrument } from '@/core/instruments';
+import { findInstrument, instruments, nameWithin, writtenRange, type Instrument } from '@/core/instruments';
 import type { Level } from '@/core/music';
 import { ListenNow } from '@/features/stand';
 import { useSettings, type Settings } from '@/store';
@@ -43,7 +43,9 @@ export function Welcome() {
           look="main"
           large
           grow={1}
-          label={step === 0 ? `The ${instrument.name}, yes` : step === 1 ? 'As it is' : 'To the first plan'}
+          label={
+            step === 0 ? `The ${nameWithin(instrument)}, yes` : step === 1 ? 'As it is' : 'To the first plan'
+          }
           onPress={next}
           testID="welcome-next"
         />
