@@ -101,6 +101,7 @@ export default tseslint.config(
                 '!@/core/hearing/*',
                 '!@/core/music/files',
                 '!@/core/formats/archive',
+                '!@/core/formats/calendar',
                 '!@/core/formats/shared',
                 '!@/core/lab/learners',
                 '!@/core/verdict/coach',

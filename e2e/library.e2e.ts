@@ -154,7 +154,10 @@ test('an instrument of one’s own is copied, changed, checked, and played from 
   await page.getByRole('button', { name: 'Change “Harbour whistle”' }).click();
   await page.getByRole('button', { name: 'Remove this instrument' }).click();
   await page.getByRole('link', { name: 'Log' }).click();
-  await expect(page.getByTestId('take-row').innerText()).resolves.toMatch(/Harbour whistle/);
+  await page
+    .getByTestId('take-row')
+    .getByText(/Harbour whistle/)
+    .waitFor();
   await page.goto(`${app.url}/instruments`);
   await page.getByRole('button', { name: 'Have “Harbour whistle” back' }).click();
   await page.getByText('Mine', { exact: true }).waitFor();

@@ -1,14 +1,15 @@
 import { Link, usePathname } from 'expo-router';
 import type { ReactNode } from 'react';
 import { StyleSheet, Text, View } from 'react-native';
+import { AreaIcon } from './areaIcon';
 import { fonts, usePalette, useShape } from './theme';
 
 const AREAS = [
-  { path: '/', label: 'Today' },
-  { path: '/practise', label: 'Practise' },
-  { path: '/map', label: 'Map' },
-  { path: '/log', label: 'Log' },
-  { path: '/bench', label: 'Bench' },
+  { path: '/', label: 'Today', area: 'today' },
+  { path: '/practise', label: 'Practise', area: 'practise' },
+  { path: '/map', label: 'Map', area: 'map' },
+  { path: '/log', label: 'Log', area: 'log' },
+  { path: '/bench', label: 'Bench', area: 'bench' },
 ] as const;
 
 const isAt = (path: string, here: string) =>
@@ -36,8 +37,9 @@ export function Shell({ banner, children }: { banner?: ReactNode; children: Reac
         ]}
       >
         {wide ? <Text style={[styles.name, { color: palette.goldText }]}>Gold Reed</Text> : null}
-        {AREAS.map(({ path, label }) => {
+        {AREAS.map(({ path, label, area }) => {
           const current = isAt(path, here);
+          const colour = current ? palette.ink : palette.softInk;
           return (
             <Link
               key={path}
@@ -47,10 +49,13 @@ export function Shell({ banner, children }: { banner?: ReactNode; children: Reac
                 styles.area,
                 side ? styles.railArea : styles.barArea,
                 current && styles.current,
-                { color: current ? palette.ink : palette.softInk },
+                { color: colour },
               ]}
             >
-              {label}
+              <View style={side ? styles.railInside : styles.barInside}>
+                <AreaIcon area={area} colour={colour} />
+                <Text style={[styles.label, current && styles.current, { color: colour }]}>{label}</Text>
+              </View>
             </Link>
           );
         })}
@@ -74,7 +79,10 @@ const styles = StyleSheet.create({
   lowRail: { width: 110, paddingVertical: 10, paddingHorizontal: 16, gap: 0 },
   name: { fontFamily: fonts.display, fontSize: 22, marginBottom: 22 },
   area: { fontFamily: fonts.text, fontSize: 16, textDecorationLine: 'none' },
-  barArea: { flex: 1, textAlign: 'center', paddingVertical: 19 },
+  barArea: { flex: 1, paddingVertical: 8, textAlign: 'center' },
   railArea: { paddingVertical: 11 },
+  barInside: { alignItems: 'center', gap: 2, minHeight: 44, justifyContent: 'center' },
+  railInside: { flexDirection: 'row', alignItems: 'center', gap: 10 },
+  label: { fontFamily: fonts.text, fontSize: 16 },
   current: { fontFamily: fonts.bold },
 });

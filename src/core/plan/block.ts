@@ -103,3 +103,25 @@ export function scoreOfBlock(
   const made = family.make(instrument, values, level, naming);
   return made.ok ? success({ ...made.value, repeats: Math.max(made.value.repeats, repeats) }) : made;
 }
+
+/** An exercise that the player puts into a day or sends to somebody, as it is set. A problem says why it cannot be played. */
+export function blockOf(
+  family: string,
+  values: Readonly<Record<string, unknown>>,
+  instrument: Instrument,
+  level: Level,
+): Outcome<Block> {
+  const made = scoreOfBlock({ family, values: { ...values }, repeats: 1 }, instrument, level, 'english');
+  if (!made.ok) return made;
+  return success({
+    id: `own/${family}`,
+    family,
+    values: { ...values },
+    repeats: 1,
+    seconds: Math.round(secondsOf(made.value)),
+    why: { of: 'own' },
+    tempoMoved: null,
+    locked: false,
+    skipped: false,
+  });
+}

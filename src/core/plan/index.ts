@@ -1,4 +1,5 @@
 export {
+  blockOf,
   blockSchema,
   dayPlanSchema,
   isRest,

@@ -1,5 +1,5 @@
 import { useLocalSearchParams, useRouter } from 'expo-router';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
 import { beatsToSeconds, keysOfDay, keyTitle, scoreBeats, type Score } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
@@ -11,6 +11,7 @@ import { useExercise, type Exercise } from './useExercise';
 import { useSettings } from '@/store';
 import { Body, Button, Heading, Notation, Notice, Screen, Soft, useShape, useNoteName } from '@/ui';
 import { ParameterControls } from './ParameterControls';
+import { SendExercise } from './SendExercise';
 
 export function ExerciseScreen() {
   const { id } = useLocalSearchParams<{ id: string }>();
@@ -59,7 +60,12 @@ function ExercisePage({ family, instrument, values, score, set, reset }: Exercis
           <ListenPanel />
           {made ? <Example instrument={instrument} score={made} a4={settings.a4} /> : null}
           {made ? (
-            <Out score={made} instrument={instrument} printPath={`/print?exercise=${family.id}`} />
+            <Out
+              score={made}
+              instrument={instrument}
+              printPath={`/print?exercise=${family.id}`}
+              send={<SendExercise family={family} values={values} instrument={instrument} />}
+            />
           ) : null}
         </>
       }
@@ -180,7 +186,14 @@ function Example({ score, instrument, a4 }: { score: Score; instrument: Instrume
   );
 }
 
-function Out({ score, instrument, printPath }: { score: Score; instrument: Instrument; printPath: string }) {
+interface OutProps {
+  readonly score: Score;
+  readonly instrument: Instrument;
+  readonly printPath: string;
+  readonly send: ReactNode;
+}
+
+function Out({ score, instrument, printPath, send }: OutProps) {
   const router = useRouter();
   if (score.notes.length === 0) return null;
   return (
@@ -190,6 +203,7 @@ function Out({ score, instrument, printPath }: { score: Score; instrument: Instr
         <Button label="A sheet to print" onPress={() => router.push(printPath)} />
         <Button label="MusicXML" onPress={() => void downloadMusicXml(score, instrument)} />
         <Button label="MIDI" onPress={() => void downloadMidi(score, instrument)} />
+        {send}
       </View>
     </View>
   );

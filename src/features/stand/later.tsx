@@ -1,4 +1,4 @@
 import { later } from '@/ui';
 
-export const StandStage = later(async () => (await import('./StandStage')).StandStage);
-export const ListenNow = later(async () => (await import('./ListenNow')).ListenNow);
+export const StandStage = later(async () => (await import('./pieces')).StandStage);
+export const ListenNow = later(async () => (await import('./pieces')).ListenNow);

@@ -19,6 +19,7 @@ import { useState, type ReactNode } from 'react';
 import { StyleSheet, TextInput, View } from 'react-native';
 import {
   addBlock,
+  blockOf,
   civilDay,
   dateSchema,
   isRest,
@@ -37,7 +38,6 @@ import { families } from '@/core/music';
 import { PlanStrand, useBeginSession, usePlanning, type Planning } from '@/features/planning';
 import { keepRoutine, newId } from '@/store';
 import { Button, dayText, fonts, Heading, Screen, Soft, Stepper, useNoteName, usePalette } from '@/ui';
-import { ownBlock } from './ownBlock';
 
 /** One day, to be changed: moved, swapped, shortened, left out, kept in its place, named. */
 export function DayScreen() {
@@ -248,8 +248,8 @@ function More({
               look="quiet"
               label={title}
               onPress={() => {
-                const block = ownBlock(id, instrument, planFor.level);
-                if (block) onKeep(addBlock(plan, block));
+                const block = blockOf(id, {}, instrument, planFor.level);
+                if (block.ok) onKeep(addBlock(plan, block.value));
                 setAdding(false);
               }}
             />

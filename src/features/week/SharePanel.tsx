@@ -1,7 +1,8 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { calendarFile, linkPart, sharedText, type Shared } from '@/core/formats/shared';
+import { calendarFile } from '@/core/formats/calendar';
+import { linkPart, sharedText, type Shared } from '@/core/formats/shared';
 import { dateOf, isRest, minutesText, sayDay, sayWhy, titleOfBlock, weekdayOf } from '@/core/plan';
 import type { Planning } from '@/features/planning';
 import { Body, Button, download, Heading, Notice, Soft, useNoteName } from '@/ui';

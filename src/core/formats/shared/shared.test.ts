@@ -1,6 +1,6 @@
 import { plannedOn } from '@/core/plan/plan.testing';
 import { civilDay } from '@/core/plan';
-import { calendarFile, linkPart, readLink, readShared, sharedText, type Shared } from '.';
+import { linkPart, readLink, readShared, sharedText, type Shared } from '.';
 
 const plan = plannedOn([], { today: civilDay('2026-11-26') });
 const week: Shared = { goldReed: 1, kind: 'week', name: 'A week', instrumentId: 'flute', days: [plan] };
@@ -29,16 +29,4 @@ it('is refused with the reason where it is cut, foreign, newer, wrong, or far to
   expect(await problem(readShared(JSON.stringify(wrong)))).toMatch(/days\.0\.date: must be a date/);
   const bomb = { ...week, name: ' '.repeat(40_000_000) };
   expect(await problem(readLink(await linkPart(bomb)))).toMatch(/cut/);
-});
-
-it('is a calendar that calendars can read, at the hour of wherever one is', () => {
-  const file = calendarFile(
-    [{ date: '2026-11-26', title: 'Twenty minutes', lines: ['One, 2 min', 'Two'], minutes: 20 }],
-    [18, 0],
-  );
-  if (!file.ok) throw new Error(file.problem);
-  expect(file.value).toMatch(/^BEGIN:VCALENDAR\r\n/);
-  expect(file.value).toContain('DTSTART:20261126T180000\r\n');
-  expect(file.value).toContain('DURATION:PT20M');
-  expect(file.value).toContain('SUMMARY:Twenty minutes');
 });

@@ -1,0 +1,1 @@
+export { calendarFile, type CalendarDay } from './calendar';
