@@ -31,6 +31,7 @@ export function NoteRow({ judged, words, note, trace, open, onPress }: NoteRowPr
   const spoken = [name, word, manner, ...words.marks, ...words.faults, slur === '' ? '' : `slur: ${slur}`]
     .filter((part) => part !== '')
     .join(', ');
+  // What is seen in the row is told by its label, in the order of speech.
   return (
     <Pressable
       role="button"
@@ -41,7 +42,7 @@ export function NoteRow({ judged, words, note, trace, open, onPress }: NoteRowPr
       style={[UNSEEN, styles.row, { borderBottomColor: palette.hairline }]}
     >
       {slur !== '' || marks.length > 0 || words.faults.length > 0 ? (
-        <View style={styles.happened}>
+        <View aria-hidden style={styles.happened}>
           {marks.map((mark, i) => (
             <View key={i} style={styles.mark}>
               <Svg width={20} height={20} viewBox="-10 -10 20 20">
@@ -65,7 +66,7 @@ export function NoteRow({ judged, words, note, trace, open, onPress }: NoteRowPr
           ) : null}
         </View>
       ) : null}
-      <View style={styles.line}>
+      <View aria-hidden style={styles.line}>
         <Heading style={styles.name}>{name}</Heading>
         <View style={styles.drawing}>
           <Ribbon
