@@ -28,21 +28,16 @@ export function NoteRow({ judged, words, note, trace, open, onPress }: NoteRowPr
   const { marks, match } = judged;
   const { name, word, manner } = words;
   const slur = words.slurFaults.slice(0, 2).join(', ');
-  const spoken = [name, word, manner, ...words.marks, ...words.faults, slur === '' ? '' : `slur: ${slur}`]
-    .filter((part) => part !== '')
-    .join(', ');
-  // What is seen in the row is told by its label, in the order of speech.
   return (
     <Pressable
       role="button"
       aria-expanded={open}
-      aria-label={spoken}
       testID={`note-${match.group.index}`}
       onPress={onPress}
       style={[UNSEEN, styles.row, { borderBottomColor: palette.hairline }]}
     >
       {slur !== '' || marks.length > 0 || words.faults.length > 0 ? (
-        <View aria-hidden style={styles.happened}>
+        <View style={styles.happened}>
           {marks.map((mark, i) => (
             <View key={i} style={styles.mark}>
               <Svg width={20} height={20} viewBox="-10 -10 20 20">
@@ -66,7 +61,7 @@ export function NoteRow({ judged, words, note, trace, open, onPress }: NoteRowPr
           ) : null}
         </View>
       ) : null}
-      <View aria-hidden style={styles.line}>
+      <View style={styles.line}>
         <Heading style={styles.name}>{name}</Heading>
         <View style={styles.drawing}>
           <Ribbon
