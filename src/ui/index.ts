@@ -9,6 +9,7 @@ export {
   dayHeading,
   dayKey,
   dayText,
+  daysAgo,
   momentText,
   monthText,
   shortDay,

@@ -1,23 +1,34 @@
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { StyleSheet, TextInput, View } from 'react-native';
-import { findInstrument } from '@/core/instruments';
 import { drillOf, isPracticeDay, sayChange, sayDay, takesOf, weekdayOf } from '@/core/plan';
-import {
-  dayOf,
-  placesIn,
-  seamTitle,
-  sinceLast,
-  turnSentence,
-  type Played,
-  type ReportPlace,
-} from '@/core/ledger';
+import { placesIn, seamTitle, sinceLast, turnSentence, type Played, type ReportPlace } from '@/core/ledger';
 import { limitsOf, plural } from '@/core/verdict';
 import { PlanStrand, usePlanning } from '@/features/planning';
 import { usePlayback } from '@/features/sound';
 import { useTurns } from '@/features/take';
-import { changeRemark, loadAudio, loadTake, usePastSessions, usePlayed, useSettings } from '@/store';
-import { Body, Button, fonts, Heading, Notice, RowLink, Screen, Soft, useNoteName, usePalette } from '@/ui';
+import {
+  changeRemark,
+  instrumentIn,
+  loadAudio,
+  loadTake,
+  usePastSessions,
+  usePlayed,
+  useSettings,
+} from '@/store';
+import {
+  Body,
+  Button,
+  daysAgo,
+  fonts,
+  Heading,
+  Notice,
+  RowLink,
+  Screen,
+  Soft,
+  useNoteName,
+  usePalette,
+} from '@/ui';
 
 /** The page at the end of a session: what moved, what did not, what to listen to, what tomorrow will hold. */
 export function SessionEndScreen() {
@@ -31,7 +42,7 @@ export function SessionEndScreen() {
   const ids = useMemo(() => new Set(session ? takesOf(session) : []), [session]);
   const mine = useMemo(() => (played ?? []).filter(({ entry }) => ids.has(entry.id)), [played, ids]);
   const limits = limitsOf(settings.level, settings.ownLimits);
-  const instrument = session && findInstrument(session.instrumentId, settings.ownInstruments);
+  const instrument = session && instrumentIn(settings, session.instrumentId);
   if (!session || !instrument)
     return (
       <Screen title="No session yet">
@@ -50,7 +61,7 @@ export function SessionEndScreen() {
           ? 'Nothing was kept'
           : `${plural(mine.length, 'block')}, ${Math.max(1, Math.round(minutes))} min heard`
       }
-      beside={planning ? <Tomorrow planning={planning} /> : null}
+      beside={planning?.instrument.id === session.instrumentId ? <Tomorrow planning={planning} /> : null}
       foot={
         <Button look="main" large grow={1} label="Done" onPress={() => router.replace('/')} testID="done" />
       }
@@ -95,23 +106,21 @@ function Blocks({
       const before = played.filter(({ entry }) => !ids.has(entry.id) && entry.family === take.entry.family);
       const earlier = before.findLast(({ entry }) => drillOf(entry) === drillOf(take.entry)) ?? before.at(-1);
       const since = earlier ? sinceLast(take.entry, earlier.entry) : null;
-      const daysAgo = earlier
-        ? Math.max(0, Math.floor(dayOf(take.entry.createdAt)) - Math.floor(earlier.day))
-        : 0;
-      return { take, since, daysAgo };
+      const ago = earlier ? daysAgo(new Date(earlier.entry.createdAt), new Date(take.entry.createdAt)) : 0;
+      return { take, since, ago };
     })
     .sort((a, b) => ORDER[a.since?.verdict ?? 'untold'] - ORDER[b.since?.verdict ?? 'untold']);
   return (
     <View testID="moved">
       <Heading>What moved, and what did not</Heading>
-      {rows.map(({ take: { entry }, since, daysAgo }) => (
+      {rows.map(({ take: { entry }, since, ago }) => (
         <RowLink
           key={entry.id}
           href={`/log/${entry.id}`}
           style={[styles.row, { borderBottomColor: palette.hairline }]}
         >
           <Body>{`${entry.title}: ${entry.headline}`}</Body>
-          <Soft>{since ? sayChange(since, daysAgo, weekday) : 'The first time.'}</Soft>
+          <Soft>{since ? sayChange(since, ago, weekday) : 'The first time.'}</Soft>
         </RowLink>
       ))}
     </View>

@@ -1,8 +1,9 @@
 import { crossedTold, drillOf, type Failed } from '@/core/plan';
-import { digestOf, dayOf, isClean, sinceLast, unpacked, type Entry, type SinceLast } from '@/core/ledger';
+import { digestOf, isClean, sinceLast, unpacked, type Entry, type SinceLast } from '@/core/ledger';
 import type { Take } from '@/core/take';
 import { FAULTS, judge, limitsOf, say } from '@/core/verdict';
 import { findEntry, type Settings } from '@/store';
+import { daysAgo } from '@/ui';
 
 /** What is told of a block that has just been played. */
 export interface Told {
@@ -48,9 +49,7 @@ export async function toldOf(take: Take, settings: Settings, inSession: readonly
     slurs: told.map(({ clean }) => clean),
     failed: crossedTold(told),
     since,
-    daysAgo: earlier
-      ? Math.max(0, Math.floor(dayOf(entry.createdAt)) - Math.floor(dayOf(earlier.createdAt)))
-      : 0,
+    daysAgo: earlier ? daysAgo(new Date(earlier.createdAt), new Date(entry.createdAt)) : 0,
     cue: judgement.ranked[0] ? FAULTS[judgement.ranked[0].kind].cue : null,
     silent: take.score.notes.length > 0 && take.notes.length === 0,
   };
