@@ -44,7 +44,7 @@ export function planDay(planFor: PlanFor): DayPlan {
 
   if (wishes.event && civilDay(wishes.event.date) === day) {
     write.add({ family: 'on-the-day', values: () => ({}), why: eventWhy(wishes.event.name, 0) }, 600);
-    return write.plan(minutes, locked);
+    return write.plan(minutes);
   }
   const firstEver = standing.daysPlayed.length === 0;
   if (firstEver) write.add({ family: 'room-check', values: () => ({}), why: { of: 'start' } }, 40);
@@ -65,7 +65,7 @@ export function planDay(planFor: PlanFor): DayPlan {
 
   const counts = countsFor(minutes);
   const closing = minutes >= CLOSING_FROM ? closingOf(planFor, turn) : null;
-  const kept = locked.reduce((sum, { seconds }) => sum + seconds, 0);
+  const kept = locked.reduce((sum, { block }) => sum + block.seconds, 0);
   const left = Math.max(0, minutes * 60 - write.seconds - kept);
   const closingSeconds = closing ? CLOSING_SHARE * left : 0;
   const picks = {
@@ -89,7 +89,7 @@ export function planDay(planFor: PlanFor): DayPlan {
   }
   if (closing)
     write.addOneOf(closing, Math.max(SHORTEST_BLOCK, minutes * 60 - kept - write.seconds - BETWEEN));
-  return write.plan(minutes, locked);
+  return write.plan(minutes);
 }
 
 const mod = (value: number, by: number) => ((value % by) + by) % by;
@@ -106,7 +106,9 @@ class Writing {
     private readonly planFor: PlanFor,
     private readonly turn: Turn,
   ) {
-    for (const { family, seconds, skipped } of planFor.locked ?? [])
+    for (const {
+      block: { family, seconds, skipped },
+    } of planFor.locked ?? [])
       if (family !== null && !skipped) this.doses.set(family, (this.doses.get(family) ?? 0) + seconds);
   }
 
@@ -119,7 +121,7 @@ class Writing {
   /** @param target how long it is to take, about. @returns whether it fits into the day at all. */
   add(pick: Offer, target: Seconds): boolean {
     const { instrument, level, wishes, standing, locked = [] } = this.planFor;
-    if (locked.some((block) => block.family === pick.family)) return false;
+    if (locked.some(({ block }) => block.family === pick.family)) return false;
     const heavy = loadOf(pick.family) >= HEAVY;
     if (heavy && loadOf(this.blocks.findLast(({ family }) => family !== null)?.family ?? '') >= HEAVY)
       return false;
@@ -168,21 +170,14 @@ class Writing {
       this.doses.set(block.family, (this.doses.get(block.family) ?? 0) + block.seconds);
   }
 
-  plan(minutes: number, locked: readonly Block[]): DayPlan {
-    const { day, instrument } = this.planFor;
+  plan(minutes: number): DayPlan {
+    const { day, instrument, locked = [] } = this.planFor;
     // Nobody rests at the end of a day.
-    const blocks = this.blocks.at(-1)?.family === null ? this.blocks.slice(0, -1) : [...this.blocks];
-    const fresh = blocks.map((block) => ({ ...block, id: this.freeId(block.id, locked) }));
-    return {
-      date: dateOf(day),
-      instrumentId: instrument.id,
-      minutes,
-      blocks: [...fresh.slice(0, 1), ...locked, ...fresh.slice(1)],
-    };
-  }
-
-  private freeId(id: string, locked: readonly Block[]): string {
-    return locked.some((block) => block.id === id) ? `${id}b` : id;
+    const fresh = this.blocks.at(-1)?.family === null ? this.blocks.slice(0, -1) : this.blocks;
+    const taken = new Set(locked.map(({ block }) => block.id));
+    const blocks = fresh.map((block) => (taken.has(block.id) ? { ...block, id: `${block.id}b` } : block));
+    for (const { at, block } of [...locked].sort((a, b) => a.at - b.at)) blocks.splice(at, 0, block);
+    return { date: dateOf(day), instrumentId: instrument.id, minutes, blocks };
   }
 }
 

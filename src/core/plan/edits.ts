@@ -36,11 +36,6 @@ export const addBlock = (plan: DayPlan, block: Block): DayPlan => ({
   blocks: [...plan.blocks, { ...block, id: freeId(plan, block.id) }],
 });
 
-export const removeBlock = (plan: DayPlan, id: string): DayPlan => ({
-  ...plan,
-  blocks: plan.blocks.filter((block) => block.id !== id),
-});
-
 function freeId({ blocks }: DayPlan, id: string): string {
   let free = id;
   while (blocks.some((block) => block.id === free)) free += '+';
@@ -75,4 +70,7 @@ export function swapBlock(plan: DayPlan, id: string, planFor: Omit<PlanFor, 'loc
 
 /** The day again in other minutes; what is locked stays. */
 export const replanned = (plan: DayPlan, planFor: Omit<PlanFor, 'locked'>): DayPlan =>
-  planDay({ ...planFor, locked: plan.blocks.filter(({ locked }) => locked) });
+  planDay({
+    ...planFor,
+    locked: plan.blocks.flatMap((block, at) => (block.locked ? [{ at, block }] : [])),
+  });

@@ -14,16 +14,7 @@ export { BETWEEN, planDay } from './day';
 export { doseOf, DRILLS, HEAVY, loadOf, SEAM_DRILLS, turnOf, type Part } from './drills';
 export { holdOf, seamInterval, seamPriority, skillInterval, weakestOf } from './due';
 export { easeOf, type Ease } from './ease';
-export {
-  addBlock,
-  lockBlock,
-  moveBlock,
-  removeBlock,
-  replanned,
-  shortenBlock,
-  skipBlock,
-  swapBlock,
-} from './edits';
+export { addBlock, lockBlock, moveBlock, replanned, shortenBlock, skipBlock, swapBlock } from './edits';
 export type { PlanFor, RunningProgramme } from './planFor';
 export {
   dayOfProgramme,

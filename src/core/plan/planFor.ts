@@ -13,8 +13,8 @@ export interface PlanFor {
   readonly day: CivilDay;
   /** In place of the minutes wished for: `only ten`. */
   readonly minutes?: number;
-  /** Blocks that stay where they are. */
-  readonly locked?: readonly Block[];
+  /** Blocks that stay, each at its place in the day. */
+  readonly locked?: readonly { readonly at: number; readonly block: Block }[];
   readonly programme?: RunningProgramme | null;
 }
 

@@ -124,7 +124,9 @@ describe('a day that is changed by hand', () => {
   it('keeps what is locked when it is planned anew in ten minutes', () => {
     const locked = lockBlock(day, at(2), true);
     const short = replanned(locked, { ...planFor, minutes: 10 });
-    expect(short.blocks).toContainEqual({ ...day.blocks[2]!, locked: true });
+    expect(short.blocks[2]).toEqual({ ...day.blocks[2]!, locked: true });
+    const first = replanned(lockBlock(day, at(0), true), { ...planFor, minutes: 10 });
+    expect(first.blocks[0]).toEqual({ ...day.blocks[0]!, locked: true });
     expect(short.minutes).toBe(10);
     expect(new Set(ids(short)).size).toBe(short.blocks.length);
   });

@@ -34,7 +34,9 @@ export interface Planning {
   /** Keeps a day as the player made it; null: as it follows from what was heard. */
   readonly keepDay: (date: string, day: DayPlan | null) => Promise<void>;
   readonly change: (part: (plan: Plan) => Partial<Plan>) => Promise<void>;
-  /** What another day will hold, as things stand now. */
+  /** What another day is planned from, as things stand now. */
+  readonly planForOn: (day: CivilDay) => PlanFor;
+  /** What that day will hold. */
   readonly planOn: (day: CivilDay) => DayPlan;
   readonly problem: string | null;
 }
@@ -73,6 +75,7 @@ export function usePlanning(): Planning | null {
       day: calendar.today,
       programme: programme && { id: programme.id, startedOn: civilDay(programme.startedOn) },
     };
+    const planForOn = (day: CivilDay): PlanFor => ({ ...planFor, day, standing: standsOn(day) });
     const own = days[date];
     const change = (part: (plan: Plan) => Partial<Plan>) => changePlan(instrumentId, part, date);
     return {
@@ -90,7 +93,8 @@ export function usePlanning(): Planning | null {
           const others = Object.fromEntries(Object.entries(before).filter(([each]) => each !== of));
           return { days: day === null ? others : { ...others, [of]: day } };
         }),
-      planOn: (day) => days[dateOf(day)] ?? planDay({ ...planFor, day, standing: standsOn(day) }),
+      planForOn,
+      planOn: (day) => days[dateOf(day)] ?? planDay(planForOn(day)),
       problem,
     };
   }, [ready, plan, instrument, stands, standsOn, level, calendar, date, instrumentId, problem]);

@@ -3,7 +3,8 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { nameWithin } from '@/core/instruments';
 import { turnSentence, type Entry } from '@/core/ledger';
-import { easeOf, isOver, ordinalOf, replanned, sayDay, sayManner, turnOf } from '@/core/plan';
+import { easeOf, isOver, ordinalOf, replanned, sayDay, sayManner, takesOf, turnOf } from '@/core/plan';
+import { plural } from '@/core/verdict';
 import { useExercise } from '@/features/library';
 import { PlanStrand, useBeginSession, usePlanning, type Planning } from '@/features/planning';
 import { useTurns } from '@/features/take';
@@ -14,6 +15,7 @@ import {
   useDraft,
   useEntries,
   useHome,
+  usePastSessions,
   useRunning,
   useSession,
   useSettings,
@@ -41,6 +43,7 @@ function Today() {
   const { data: log } = useEntries(1);
   const { settings } = useSettings();
   const begin = useBeginSession();
+  const router = useRouter();
   const { data: session } = useSession();
   const last = log?.entries[0];
   const caption = [
@@ -53,6 +56,9 @@ function Today() {
   const day = planning?.today;
   const empty = day?.blocks.every(({ skipped, family }) => skipped || family === null) ?? true;
   const goesOn = session && !isOver(session);
+  const done = usePastSessions().find(
+    ({ date, instrumentId }) => date === planning?.date && instrumentId === planning.instrument.id,
+  );
   return (
     <Screen
       caption={caption}
@@ -74,6 +80,13 @@ function Today() {
       }
     >
       <Notices />
+      {done && takesOf(done).length > 0 ? (
+        <Notice
+          testID="done-today"
+          text={`Today’s session is played: ${plural(takesOf(done).length, 'block')}. What follows is for those who play again.`}
+          action={{ label: 'What moved', onPress: () => router.push('/session/end') }}
+        />
+      ) : null}
       {planning ? <Day planning={planning} /> : <Soft>Reading what was heard …</Soft>}
     </Screen>
   );

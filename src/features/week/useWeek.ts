@@ -28,17 +28,19 @@ export function useWeek(planning: Planning | null, weeksOn: number): readonly We
   const { data } = useEntries(RECENT);
   return useMemo(() => {
     if (!planning) return [];
-    const { calendar, planFor, plan, instrument } = planning;
+    const { calendar, planFor, planForOn, plan, instrument } = planning;
     const first = mondayOf(calendar.today) + WEEK * weeksOn;
     const mine = (data?.entries ?? []).filter(({ instrumentId }) => instrumentId === instrument.id);
     const byDay = new Map(
       groups(mine, ({ createdAt }) => Math.floor(Date.parse(createdAt) / 86_400_000 + calendar.offsetDays)),
     );
+    // A day that has been played is not planned once more: the next follows from what was heard on it.
+    const isPlayed = byDay.has(calendar.today);
+    const from = calendar.today + (isPlayed ? 1 : 0);
     const coming = new Map(
-      planDays(planFor, Math.max(0, first + WEEK - calendar.today), plan.days).map(({ day, plan: of }) => [
-        day,
-        of,
-      ]),
+      planDays(isPlayed ? planForOn(from) : planFor, Math.max(0, first + WEEK - from), plan.days).map(
+        ({ day, plan: of }) => [day, of],
+      ),
     );
     return Array.from({ length: WEEK }, (_, i): WeekDay => {
       const day = first + i;
