@@ -49,7 +49,7 @@ export const whySchema = z.discriminatedUnion('of', [
   z.object({ of: z.literal('music') }),
   z.object({ of: z.literal('exploring') }),
   z.object({ of: z.literal('programme'), title: z.string(), day: z.number().int(), total: z.number().int() }),
-  z.object({ of: z.literal('event'), name: z.string(), inDays: days }),
+  z.object({ of: z.literal('event'), name: z.string() }),
   z.object({ of: z.literal('rest') }),
   z.object({ of: z.literal('own') }),
 ]);

@@ -1,8 +1,8 @@
 import { Random } from '@/core/base';
 import { findFamily, keysOfDay, tempoNotch } from '@/core/music';
 import type { Seconds } from '@/core/tuning';
-import { scoreOfBlock, secondsOf, type Block, type DayPlan, type Why } from './block';
-import { HEAVY, loadOf, doseOf, noteOf, SIZES, turnOf, type Turn } from './drills';
+import { scoreOfBlock, secondsOf, type Block, type DayPlan } from './block';
+import { HEAVY, isPaced, loadOf, doseOf, noteOf, SIZES, turnOf, type Turn } from './drills';
 import { easeOf } from './ease';
 import { closingOf, seamOffers, skillOffers, type Offer } from './offers';
 import type { PlanFor } from './planFor';
@@ -43,7 +43,10 @@ export function planDay(planFor: PlanFor): DayPlan {
   const write = new Writing(planFor, turn);
 
   if (wishes.event && civilDay(wishes.event.date) === day) {
-    write.add({ family: 'on-the-day', values: () => ({}), why: eventWhy(wishes.event.name, 0) }, 600);
+    write.add(
+      { family: 'on-the-day', values: () => ({}), why: { of: 'event', name: wishes.event.name } },
+      600,
+    );
     return write.plan(minutes);
   }
   const firstEver = standing.daysPlayed.length === 0;
@@ -93,7 +96,6 @@ export function planDay(planFor: PlanFor): DayPlan {
 }
 
 const mod = (value: number, by: number) => ((value % by) + by) % by;
-const eventWhy = (name: string, inDays: number): Why => ({ of: 'event', name, inDays });
 
 /** A day as it is written down, block by block. */
 class Writing {
@@ -189,13 +191,9 @@ function nextTempo(
   values: Readonly<Record<string, unknown>>,
 ): { tempo: number; moved: 'up' | 'down' | 'same' } | null {
   const spec = findFamily(family)?.specs['tempo' as never] as { low: number; high: number } | undefined;
-  const before = spec && tempoMoves(family) ? tempos.get(drillKey(family, values)) : undefined;
+  const before = spec && isPaced(family) ? tempos.get(drillKey(family, values)) : undefined;
   if (!spec || !before) return null;
   const by = before.went === 'clean' ? notches.up : before.went === 'open' ? -notches.down : 0;
   const tempo = Math.min(spec.high, Math.max(spec.low, tempoNotch(before.tempo, by)));
   return { tempo, moved: tempo > before.tempo ? 'up' : tempo < before.tempo ? 'down' : 'same' };
 }
-
-/** Exercises that go faster as they come clean; in the others the tempo is what it is. */
-const TEMPO_MOVES = ['just-this-seam', 'octave-slurs', 'anchored-intervals', 'roaming-scale', 'twelve-keys'];
-const tempoMoves = (family: string): boolean => TEMPO_MOVES.includes(family);

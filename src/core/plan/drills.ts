@@ -36,6 +36,10 @@ interface Row {
   readonly load: number;
   /** What of it a day bears at most. */
   readonly dose?: Seconds;
+  /** It goes faster as it comes clean; the tempo of the others is what it is. */
+  readonly paced?: true;
+  /** It is about the note that lies furthest off. */
+  readonly ofProblem?: true;
   /** Below this level it is left to the player to choose. */
   readonly from?: Level;
   /** What of its parameters follow the day; the larger of them take longer. Null: not today. */
@@ -106,6 +110,7 @@ export const DRILLS: readonly Row[] = [
     family: 'problem-circle',
     part: 'tone',
     load: 1,
+    ofProblem: true,
     values: ({ problem, dynamic, comfort: { low, high } }, size) => {
       if (!problem) return null;
       const { written } = problem.note;
@@ -254,6 +259,7 @@ export const DRILLS: readonly Row[] = [
     family: 'roaming-scale',
     part: 'rhythm',
     load: 1,
+    paced: true,
     values: (turn, size) => ({
       key: keyOf(turn),
       range: stretchOf(turn, 12 + 4 * third(turn.round, [0, 1, 2])),
@@ -268,6 +274,7 @@ export const DRILLS: readonly Row[] = [
     family: 'twelve-keys',
     part: 'rhythm',
     load: 1,
+    paced: true,
     from: 'steady',
     values: (turn, size) => ({
       phrase: inTurn(turn, ['turn', 'leap', 'sigh']),
@@ -361,6 +368,7 @@ export const SEAM_DRILLS: readonly SeamDrill[] = [
   {
     family: 'just-this-seam',
     load: 1,
+    paced: true,
     right: [0, 1],
     values: ({ dynamic }, { from, to }, size) => ({
       from,
@@ -373,6 +381,7 @@ export const SEAM_DRILLS: readonly SeamDrill[] = [
   {
     family: 'octave-slurs',
     load: 1,
+    paced: true,
     right: [0, 1],
     values: (turn, { above, below }, size) => {
       const top = Math.min(below, above - 1 - (turn.round % 3));
@@ -388,6 +397,7 @@ export const SEAM_DRILLS: readonly SeamDrill[] = [
   {
     family: 'anchored-intervals',
     load: 1,
+    paced: true,
     right: [0, 1],
     values: (turn, { above, below }, size) => {
       const anchor = below - (turn.round % 3);
@@ -441,6 +451,7 @@ export const SEAM_DRILLS: readonly SeamDrill[] = [
   {
     family: 'roaming-scale',
     load: 1,
+    paced: true,
     right: [0.85, 1],
     values: (turn, { below, above }, size) => {
       const low = Math.max(writtenRange(turn.instrument).low, below - 7 - (turn.round % 3));
@@ -458,15 +469,18 @@ export const SEAM_DRILLS: readonly SeamDrill[] = [
   },
 ];
 
-const LOADS = new Map<string, { load: number; dose: Seconds | undefined }>(
-  [...DRILLS, ...SEAM_DRILLS].map(({ family, load, dose }) => [family, { load, dose }]),
+const ROWS = new Map<string, Pick<Row, 'load' | 'dose' | 'paced'>>(
+  [...DRILLS, ...SEAM_DRILLS].map((row) => [row.family, row]),
 );
 
 /** How heavy an exercise is; 1 where nothing is known of it. */
-export const loadOf = (family: string): number => LOADS.get(family)?.load ?? 1;
+export const loadOf = (family: string): number => ROWS.get(family)?.load ?? 1;
 
 /** What of an exercise a day bears at most. */
-export const doseOf = (family: string): Seconds => LOADS.get(family)?.dose ?? Infinity;
+export const doseOf = (family: string): Seconds => ROWS.get(family)?.dose ?? Infinity;
+
+/** Whether an exercise goes faster as it comes clean. */
+export const isPaced = (family: string): boolean => ROWS.get(family)?.paced === true;
 
 /** From here on an exercise is heavy: not twice in a row, and a rest after it. */
 export const HEAVY = 2;

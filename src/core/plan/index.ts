@@ -14,6 +14,7 @@ export { BETWEEN, planDay } from './day';
 export { doseOf, DRILLS, HEAVY, loadOf, SEAM_DRILLS, turnOf, type Part } from './drills';
 export { holdOf, seamInterval, seamPriority, skillInterval, weakestOf } from './due';
 export { easeOf, type Ease } from './ease';
+export { eventNear } from './offers';
 export { addBlock, lockBlock, moveBlock, replanned, shortenBlock, skipBlock, swapBlock } from './edits';
 export type { PlanFor, RunningProgramme } from './planFor';
 export {

@@ -6,7 +6,7 @@ import { DRILLS, HEAVY, loadOf, SEAM_DRILLS, type Part, type Target, type Turn }
 import { hasOpened, holdOf, seamPriority, skillPriority, weakestOf } from './due';
 import type { PlanFor } from './planFor';
 import { setKey, type BreakStanding, type Standing } from './standing';
-import { civilDay, type CivilDay } from './wishes';
+import { civilDay, type CivilDay, type Wishes } from './wishes';
 
 /** Something that a day could have, and why. */
 export interface Offer {
@@ -36,12 +36,13 @@ function fits(
   return light ? loadOf(family) < HEAVY : true;
 }
 
-/** Whether the player is so near to an event that nothing new is begun. */
-function nothingNew({ wishes: { event }, day }: PlanFor): boolean {
-  if (!event) return false;
-  const inDays = civilDay(event.date) - day;
-  return inDays >= 0 && inDays <= NOTHING_NEW_DAYS;
+/** The event that is so near that nothing new is begun; null: none is. */
+export function eventNear({ event }: Wishes, day: CivilDay): Wishes['event'] {
+  const inDays = event ? civilDay(event.date) - day : -1;
+  return inDays >= 0 && inDays <= NOTHING_NEW_DAYS ? event : null;
 }
+
+const nothingNew = ({ wishes, day }: PlanFor): boolean => eventNear(wishes, day) !== null;
 
 /** One that asks so much more than the next is practised twice before that has its turn. */
 const TWICE = 1.6;
@@ -148,7 +149,7 @@ export function skillOffers(planFor: PlanFor, turn: Turn, heavyToo: boolean, ran
       {
         family: row.family,
         values: (size) => row.values(turn, size),
-        why: whySkill(row.family, skill, serves ?? null, turn, day),
+        why: whySkill(row.ofProblem === true, skill, serves ?? null, turn, day),
       },
     ]);
   }
@@ -156,13 +157,13 @@ export function skillOffers(planFor: PlanFor, turn: Turn, heavyToo: boolean, ran
 }
 
 function whySkill(
-  family: string,
+  ofProblem: boolean,
   skill: ReturnType<Standing['skills']['get']>,
   serves: Extract<Why, { of: 'purpose' }>['purpose'] | null,
   { problem }: Turn,
   day: CivilDay,
 ): Why {
-  if (family === 'problem-circle' && problem)
+  if (ofProblem && problem)
     return {
       of: 'note',
       written: problem.note.written,

@@ -59,7 +59,7 @@ export function sayWhy(why: Why, nameOf: NameOf, weekday: number): string {
     case 'programme':
       return `${why.title}, day ${why.day} of ${why.total}.`;
     case 'event':
-      return why.inDays === 0 ? `${why.name} is today: quietly, and nothing more.` : `${why.name} is near.`;
+      return `${why.name} is today: quietly, and nothing more.`;
     case 'rest':
       return 'Rest the lip, drink.';
     case 'own':
@@ -126,13 +126,19 @@ export function sayDay({ blocks, minutes }: DayPlan, nameOf: NameOf): string {
 
 const LOUDNESS = { mf: 'A day of middling loudness', p: 'A soft day', f: 'A loud day' } as const;
 
-/** Under the title: how loud the day is, and whether it is eased. */
-export function sayManner(dynamic: 'p' | 'mf' | 'f', { why }: Ease): string {
+/** Under the title: how loud the day is, whether it is eased, and why it has nothing new. @param near event, where it is so near. */
+export function sayManner(
+  dynamic: 'p' | 'mf' | 'f',
+  { why }: Ease,
+  near: { readonly name: string } | null,
+): string {
   const eased =
     why === 'sore'
       ? 'Half of the time and nothing heavy, since you were sore. If it hurts, stop; if it stays, see a doctor.'
       : why === 'pause'
         ? 'Shorter, to come back after the pause.'
         : null;
-  return eased ?? `${LOUDNESS[dynamic]}.`;
+  return [eased ?? `${LOUDNESS[dynamic]}.`, near ? `Nothing new: ${near.name} is near.` : null]
+    .filter((part) => part !== null)
+    .join(' ');
 }

@@ -3,7 +3,17 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { nameWithin } from '@/core/instruments';
 import { turnSentence, type Entry } from '@/core/ledger';
-import { easeOf, isOver, ordinalOf, replanned, sayDay, sayManner, takesOf, turnOf } from '@/core/plan';
+import {
+  easeOf,
+  eventNear,
+  isOver,
+  ordinalOf,
+  replanned,
+  sayDay,
+  sayManner,
+  takesOf,
+  turnOf,
+} from '@/core/plan';
 import { plural } from '@/core/verdict';
 import { useExercise } from '@/features/library';
 import { PlanStrand, useBeginSession, usePlanning, type Planning } from '@/features/planning';
@@ -116,7 +126,7 @@ function Day({ planning }: { planning: Planning }) {
       <Body>
         {[
           isDay ? null : 'By your week this is a day off. If you play all the same:',
-          sayManner(dynamic, eased),
+          sayManner(dynamic, eased, eventNear(plan.wishes, calendar.today)),
         ]
           .filter(Boolean)
           .join(' ')}
