@@ -10,6 +10,7 @@ const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-dig
 const dayAndMonth = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
 const whole = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
 const month = new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric' });
+const span = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' });
 const relative = new Intl.RelativeTimeFormat('en-GB', { numeric: 'auto' });
 const DAY_MS = 86_400_000;
 
@@ -20,6 +21,9 @@ export const monthText = (date: Date) => month.format(date);
 export const shortDay = (days: number) => dayAndMonth.format(new Date(days * DAY_MS));
 /** The same with its year: `26 November 2026`. */
 export const wholeDay = (days: number) => whole.format(new Date(days * DAY_MS));
+/** A week by its first day, in days since 1970: `23 to 29 November`. */
+export const weekText = (first: number) =>
+  span.formatRange(new Date(first * DAY_MS), new Date((first + 6) * DAY_MS)).replace(/\s*–\s*/, ' to ');
 export const clockText = (date: Date) => clock.format(date);
 
 /** Whole calendar days from `date` until `now`. */

@@ -13,6 +13,7 @@ export {
   momentText,
   monthText,
   shortDay,
+  weekText,
   wholeDay,
 } from './dates';
 export { Notation } from './notation/Notation';
@@ -32,6 +33,7 @@ export { ThreadStage, type ThreadHandle } from './thread/ThreadStage';
 export { useUpdate } from './updates';
 export { radioGroupProps, radioProps } from './radios';
 export { RowLink } from './rowLink';
+export { Field } from './field';
 export { askForFile, askForFiles, download } from './files';
 export { fraying, thickness } from './thread/painter';
 export { NamingProvider, useNaming, useNoteName } from './naming';

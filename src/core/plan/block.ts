@@ -84,6 +84,9 @@ export const dayPlanSchema = z.object({
 });
 export type DayPlan = z.infer<typeof dayPlanSchema>;
 
+/** Between two blocks. */
+export const BETWEEN: Seconds = 20;
+
 export const isRest = ({ family }: Block): boolean => family === null;
 
 /** Length of a score when it is played once, with its count-in. */

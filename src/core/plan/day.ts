@@ -1,7 +1,7 @@
 import { Random } from '@/core/base';
 import { findFamily, keysOfDay, tempoNotch } from '@/core/music';
 import type { Seconds } from '@/core/tuning';
-import { scoreOfBlock, secondsOf, type Block, type DayPlan } from './block';
+import { BETWEEN, scoreOfBlock, secondsOf, type Block, type DayPlan } from './block';
 import { HEAVY, isPaced, loadOf, doseOf, noteOf, SIZES, turnOf, type Turn } from './drills';
 import { easeOf } from './ease';
 import { closingOf, seamOffers, skillOffers, type Offer } from './offers';
@@ -10,8 +10,6 @@ import { programmeOffer } from './programmes';
 import { drillKey, type Standing } from './standing';
 import { civilDay, dateOf, ordinalOf, type Wishes } from './wishes';
 
-/** Between two blocks. */
-export const BETWEEN: Seconds = 20;
 const REST: Seconds = 60;
 /** So long without a rest. */
 const UNTIL_REST: Seconds = 480;

@@ -1,4 +1,5 @@
 export {
+  BETWEEN,
   blockOf,
   blockSchema,
   dayPlanSchema,
@@ -10,7 +11,7 @@ export {
   type DayPlan,
   type Why,
 } from './block';
-export { BETWEEN, planDay } from './day';
+export { planDay } from './day';
 export { doseOf, DRILLS, HEAVY, loadOf, SEAM_DRILLS, turnOf, type Part } from './drills';
 export { holdOf, seamInterval, seamPriority, skillInterval, weakestOf } from './due';
 export { easeOf, type Ease } from './ease';

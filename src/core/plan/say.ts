@@ -2,7 +2,7 @@ import { seamTitle } from '@/core/ledger';
 import { findFamily, keyTitle, type Score } from '@/core/music';
 import type { Midi } from '@/core/tuning';
 import { FAULTS, plural, sized } from '@/core/verdict';
-import { isRest, type Block, type DayPlan, type Why } from './block';
+import { BETWEEN, isRest, type Block, type DayPlan, type Why } from './block';
 import type { Ease } from './ease';
 
 type NameOf = (written: Midi) => string;
@@ -113,8 +113,19 @@ const TENS = ['', '', 'Twenty', 'Thirty', 'Forty', 'Fifty', 'Sixty'];
 const inWords = (minutes: number): string =>
   NUMBERS[minutes] ?? (minutes % 10 === 0 ? TENS[minutes / 10] : undefined) ?? String(minutes);
 
+/** A day that was planned in so many minutes is near enough to them; what the player took out of it or put into it is told. */
+const NEAR_ENOUGH = 0.25;
+
+function minutesOf({ blocks, minutes }: DayPlan): number {
+  const left = blocks.filter(({ skipped }) => !skipped);
+  const takes = left.reduce((sum, { seconds }) => sum + seconds + BETWEEN, 0) / 60;
+  return Math.abs(takes - minutes) <= NEAR_ENOUGH * minutes ? minutes : Math.max(1, Math.round(takes));
+}
+
 /** What a day is for, as its title. */
-export function sayDay({ blocks, minutes }: DayPlan, nameOf: NameOf): string {
+export function sayDay(plan: DayPlan, nameOf: NameOf): string {
+  const { blocks } = plan;
+  const minutes = minutesOf(plan);
   const about = blocks.filter(({ skipped }) => !skipped).find(({ why }) => 'from' in why)?.why;
   const time = `${inWords(minutes)} minutes`;
   if (about && 'from' in about) return `${time} for ${seamTitle(about.from, about.to, nameOf)}`;

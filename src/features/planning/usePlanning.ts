@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { findInstrument, type Instrument } from '@/core/instruments';
 import {
   civilDay,
@@ -47,7 +47,13 @@ export function usePlanning(): Planning | null {
   const { instrumentId, ownInstruments, level, ownLimits } = settings;
   const { plan, problem } = usePlan(instrumentId);
   const { data: played } = usePlayed(instrumentId, false);
-  const [now] = useState(() => new Date());
+  const [now, setNow] = useState(() => new Date());
+  useEffect(() => {
+    // A page that was left open is come back to on another day.
+    const onShown = () => setNow((before) => (dayKey(before) === dayKey(new Date()) ? before : new Date()));
+    document.addEventListener('visibilitychange', onShown);
+    return () => document.removeEventListener('visibilitychange', onShown);
+  }, []);
   const instrument = useMemo(
     () => findInstrument(instrumentId, ownInstruments) ?? null,
     [instrumentId, ownInstruments],

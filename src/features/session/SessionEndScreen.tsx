@@ -1,6 +1,6 @@
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
-import { StyleSheet, TextInput, View } from 'react-native';
+import { StyleSheet, View } from 'react-native';
 import { drillOf, isPracticeDay, sayChange, sayDay, takesOf, weekdayOf } from '@/core/plan';
 import { placesIn, seamTitle, sinceLast, turnSentence, type Played, type ReportPlace } from '@/core/ledger';
 import { limitsOf, plural } from '@/core/verdict';
@@ -20,7 +20,7 @@ import {
   Body,
   Button,
   daysAgo,
-  fonts,
+  Field,
   Heading,
   Notice,
   RowLink,
@@ -81,7 +81,9 @@ export function SessionEndScreen() {
         <Soft>{`${plural(skipped, 'block')} left out. The plan goes on from what was played.`}</Soft>
       ) : null}
       <Places places={placesIn(mine, limits)} />
-      {mine.length > 0 ? <Remark takeId={mine[mine.length - 1]!.entry.id} /> : null}
+      {mine.length > 0 ? (
+        <Remark takeId={mine[mine.length - 1]!.entry.id} before={mine[mine.length - 1]!.entry.remark} />
+      ) : null}
     </Screen>
   );
 }
@@ -171,28 +173,21 @@ function wordOf({ why: { kind, crossed } }: ReportPlace, nameOf: (written: numbe
 }
 
 /** Typed, or spoken into the keyboard of the phone. It is kept with the last take. */
-function Remark({ takeId }: { takeId: string }) {
-  const palette = usePalette();
-  const [text, setText] = useState('');
-  const [kept, setKept] = useState<string | null>(null);
+function Remark({ takeId, before }: { takeId: string; before: string }) {
+  const [text, setText] = useState(before);
+  const [kept, setKept] = useState(before);
   return (
     <View style={styles.places}>
       <Heading>A remark</Heading>
-      <TextInput
-        aria-label="A remark on this session"
+      <Field
+        label="A remark on this session"
         placeholder="What you tried, what you want to remember"
-        placeholderTextColor={palette.softInk}
         value={text}
-        onChangeText={setText}
+        onChange={setText}
         onBlur={() => {
-          if (text.trim() !== (kept ?? ''))
-            void changeRemark(takeId, text.trim()).then(() => setKept(text.trim()));
+          if (text.trim() !== kept) void changeRemark(takeId, text.trim()).then(() => setKept(text.trim()));
         }}
-        multiline
-        style={[
-          styles.remark,
-          { borderColor: palette.hairline, color: palette.ink, backgroundColor: palette.leaf },
-        ]}
+        long
       />
       {kept ? <Soft>Kept with the last take.</Soft> : null}
     </View>
@@ -223,12 +218,4 @@ const styles = StyleSheet.create({
   places: { gap: 10 },
   place: { flexDirection: 'row', alignItems: 'center', gap: 12 },
   words: { flex: 1, minWidth: 0 },
-  remark: {
-    minHeight: 76,
-    borderWidth: 1,
-    borderRadius: 16,
-    padding: 14,
-    fontFamily: fonts.text,
-    fontSize: 17,
-  },
 });

@@ -1,17 +1,15 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import type { Score } from '@/core/music';
-import { StyleSheet, TextInput } from 'react-native';
 import { useHearing } from './useHearing';
 import { discardDraft, keepDraft, putOnStand, undeleteTake, useDraft } from '@/store';
 import { RoomForSound } from './RoomForSound';
 import { TakeView } from './later';
-import { Body, Button, fonts, Notice, Screen, useKeys, usePalette } from '@/ui';
+import { Body, Button, Field, Notice, Screen, useKeys } from '@/ui';
 
 /** The take that has just been played: look, listen, keep or discard. */
 export function ReviewScreen() {
   const router = useRouter();
-  const palette = usePalette();
   const { data: draft, isLoading } = useDraft();
   const { playing, toggle } = useHearing(draft);
   const [remark, setRemark] = useState('');
@@ -67,17 +65,12 @@ export function ReviewScreen() {
       }
     >
       <RoomForSound bytes={draft.audio?.bytes ?? 0} />
-      <TextInput
-        aria-label="Your remark"
+      <Field
+        label="Your remark"
         placeholder="A remark of your own: reed, room, what you tried"
-        placeholderTextColor={palette.softInk}
         value={remark}
-        onChangeText={setRemark}
-        multiline
-        style={[
-          styles.remark,
-          { borderColor: palette.hairline, color: palette.ink, backgroundColor: palette.leaf },
-        ]}
+        onChange={setRemark}
+        long
       />
       <Button
         look="quiet"
@@ -88,14 +81,3 @@ export function ReviewScreen() {
     </TakeView>
   );
 }
-
-const styles = StyleSheet.create({
-  remark: {
-    minHeight: 76,
-    borderWidth: 1,
-    borderRadius: 16,
-    padding: 14,
-    fontFamily: fonts.text,
-    fontSize: 17,
-  },
-});

@@ -16,7 +16,7 @@ import {
 import { CSS } from '@dnd-kit/utilities';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
-import { StyleSheet, TextInput, View } from 'react-native';
+import { StyleSheet, View } from 'react-native';
 import {
   addBlock,
   blockOf,
@@ -37,7 +37,7 @@ import {
 import { families } from '@/core/music';
 import { PlanStrand, useBeginSession, usePlanning, type Planning } from '@/features/planning';
 import { keepRoutine, newId } from '@/store';
-import { Button, dayText, fonts, Heading, Screen, Soft, Stepper, useNoteName, usePalette } from '@/ui';
+import { Button, dayText, Field, fonts, Heading, Screen, Soft, Stepper, useNoteName, usePalette } from '@/ui';
 
 /** One day, to be changed: moved, swapped, shortened, left out, kept in its place, named. */
 export function DayScreen() {
@@ -227,7 +227,6 @@ function More({
   plan: DayPlan;
   onKeep: (plan: DayPlan) => void;
 }) {
-  const palette = usePalette();
   const begin = useBeginSession();
   const [adding, setAdding] = useState(false);
   const [name, setName] = useState('');
@@ -256,17 +255,12 @@ function More({
           ))
         : null}
       <Heading>Keep it as a routine</Heading>
-      <TextInput
-        aria-label="Name of the routine"
+      <Field
+        label="Name of the routine"
         placeholder="A name, such as Before rehearsals"
-        placeholderTextColor={palette.softInk}
         value={name}
-        onChangeText={setName}
-        maxLength={60}
-        style={[
-          styles.field,
-          { borderColor: palette.hairline, color: palette.ink, backgroundColor: palette.leaf },
-        ]}
+        onChange={setName}
+        most={60}
       />
       <View style={styles.ways}>
         <Button
@@ -296,12 +290,4 @@ function More({
 const styles = StyleSheet.create({
   ways: { flexDirection: 'row', flexWrap: 'wrap', columnGap: 20 },
   more: { gap: 8 },
-  field: {
-    minHeight: 48,
-    borderWidth: 1,
-    borderRadius: 14,
-    paddingHorizontal: 14,
-    fontFamily: fonts.text,
-    fontSize: 17,
-  },
 });

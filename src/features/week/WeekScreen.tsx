@@ -8,10 +8,21 @@ import { civilDay, mondayOf, weakestOf, type BreakStanding } from '@/core/plan';
 import { plural } from '@/core/verdict';
 import { useBeginSession, usePlanning, type Planning } from '@/features/planning';
 import { removeRoutine, useRoutines } from '@/store';
-import { Body, Button, Heading, Screen, Soft, useNoteName, usePalette, useShape, wholeDay } from '@/ui';
+import {
+  Body,
+  Button,
+  Heading,
+  Screen,
+  Soft,
+  useNoteName,
+  usePalette,
+  useShape,
+  weekText,
+  wholeDay,
+} from '@/ui';
 import { ProgrammesPanel } from './ProgrammesPanel';
 import { SharePanel } from './SharePanel';
-import { useWeek, weekText } from './useWeek';
+import { useWeek } from './useWeek';
 import { WeekStrands } from './WeekStrands';
 
 /** Seven days: what was played, what is planned, what the plan goes by. */

@@ -1,12 +1,12 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
-import { StyleSheet, TextInput, View } from 'react-native';
+import { StyleSheet, View } from 'react-native';
 import { dateSchema, wishesSchema, type Wishes } from '@/core/plan';
 import { LEVELS, PURPOSES } from '@/core/music';
 import { plural } from '@/core/verdict';
 import { usePlanning, type Planning } from '@/features/planning';
 import { useSettings } from '@/store';
-import { Button, Choice, fonts, Heading, Notice, Screen, Soft, Stepper, usePalette } from '@/ui';
+import { Button, Choice, Field, Heading, Notice, Screen, Soft, Stepper } from '@/ui';
 
 const DAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
 
@@ -131,14 +131,9 @@ function Toggle({ label, on, onChange }: { label: string; on: boolean; onChange:
 }
 
 function Event({ event, onChange }: { event: Wishes['event']; onChange: (event: Wishes['event']) => void }) {
-  const palette = usePalette();
   const [name, setName] = useState(event?.name ?? '');
   const [date, setDate] = useState(event?.date ?? '');
   const [problem, setProblem] = useState<string | null>(null);
-  const field = [
-    styles.field,
-    { borderColor: palette.hairline, color: palette.ink, backgroundColor: palette.leaf },
-  ];
   const keep = () => {
     if (!dateSchema.safeParse(date).success)
       return setProblem('Date: must be a date like 2026-12-12, with year, month and day.');
@@ -150,22 +145,8 @@ function Event({ event, onChange }: { event: Wishes['event']; onChange: (event: 
   return (
     <View style={styles.event}>
       <Heading>Is there a day you get ready for?</Heading>
-      <TextInput
-        aria-label="Name of the event"
-        placeholder="What it is"
-        placeholderTextColor={palette.softInk}
-        value={name}
-        onChangeText={setName}
-        style={field}
-      />
-      <TextInput
-        aria-label="Date of the event"
-        placeholder="2026-12-12"
-        placeholderTextColor={palette.softInk}
-        value={date}
-        onChangeText={setDate}
-        style={field}
-      />
+      <Field label="Name of the event" placeholder="What it is" value={name} onChange={setName} />
+      <Field label="Date of the event" placeholder="2026-12-12" value={date} onChange={setDate} />
       {problem ? <Notice problem text={problem} /> : null}
       <View style={styles.toggles}>
         <Button label="Keep it" onPress={keep} />
@@ -189,12 +170,4 @@ function Event({ event, onChange }: { event: Wishes['event']; onChange: (event: 
 const styles = StyleSheet.create({
   toggles: { flexDirection: 'row', flexWrap: 'wrap', gap: 8, marginTop: 6 },
   event: { gap: 8 },
-  field: {
-    minHeight: 48,
-    borderWidth: 1,
-    borderRadius: 14,
-    paddingHorizontal: 14,
-    fontFamily: fonts.text,
-    fontSize: 17,
-  },
 });

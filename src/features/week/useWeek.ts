@@ -1,7 +1,7 @@
 import { groups } from 'd3-array';
 import { useMemo } from 'react';
 import type { Entry } from '@/core/ledger';
-import { dateOf, mondayOf, planDays, type CivilDay, type DayPlan } from '@/core/plan';
+import { mondayOf, planDays, type CivilDay, type DayPlan } from '@/core/plan';
 import type { Planning } from '@/features/planning';
 import { useEntries } from '@/store';
 
@@ -62,15 +62,4 @@ function exercisesOf(entries: readonly Entry[]): WeekDay['played'] {
     minutes: same.reduce((sum, { durationSeconds }) => sum + durationSeconds / 60, 0),
     seam: same.some(({ figures }) => figures['slurs-clean'] !== undefined),
   }));
-}
-
-/** `23 to 29 November`. */
-export function weekText(first: CivilDay): string {
-  const at = (day: CivilDay) => new Date(`${dateOf(day)}T12:00:00`);
-  const [from, to] = [at(first), at(first + 6)];
-  const month = (date: Date) => date.toLocaleDateString('en-GB', { month: 'long' });
-  const same = from.getMonth() === to.getMonth();
-  return same
-    ? `${from.getDate()} to ${to.getDate()} ${month(to)}`
-    : `${from.getDate()} ${month(from)} to ${to.getDate()} ${month(to)}`;
 }

@@ -1,5 +1,6 @@
 import type { Instrument } from '@/core/instruments';
 import { playedOf, type Crossing, type Entry, type Played } from '@/core/ledger';
+import { rowOf, slurOf } from '@/core/ledger/memory.testing';
 import type { Level, Score } from '@/core/music';
 import { scoreOfBlock, type Block } from '@/core/plan';
 import { unfolded } from '@/core/hearing/matching';
@@ -75,11 +76,21 @@ export function takeCourse(
       const score = scoreFor(block, instrument, level);
       if (!score) continue;
       const { crossings, troubled } = learner.play(score, day, elapsed / 60);
-      const row = rowOf(score, instrument, day, elapsed, rows.length, troubled);
+      const row = rowOf(0, {
+        id: `learnt-${String(rows.length).padStart(5, '0')}`,
+        createdAt: new Date(FIRST + (day + EVENING) * DAY_MS + elapsed * 1000).toISOString(),
+        family: score.family,
+        title: score.title,
+        parameters: score.parameters,
+        tempo: score.tempo,
+        instrumentId: instrument.id,
+        faults: troubled ? { sinking: 1 } : {},
+        exploring: score.counts.exploring,
+      });
       rows.push(row);
       crossingsOf.set(
         row.id,
-        crossings.map(({ from, to, heardClean }) => crossingOf(from, to, heardClean)),
+        crossings.map(({ from, to, heardClean }) => slurOf(from, to, heardClean)),
       );
       elapsed += block.seconds + BETWEEN_SECONDS;
       seconds.set(block.family!, (seconds.get(block.family!) ?? 0) + block.seconds);
@@ -90,59 +101,3 @@ export function takeCourse(
   }
   return { mendedAfter: lastOpen, bySession, blocksBySession };
 }
-
-function rowOf(
-  { family, title, parameters, tempo, counts }: Score,
-  { id, name }: Instrument,
-  day: number,
-  elapsed: number,
-  n: number,
-  troubled: boolean,
-): Entry {
-  return {
-    id: `learnt-${String(n).padStart(5, '0')}`,
-    createdAt: new Date(FIRST + (day + EVENING) * DAY_MS + elapsed * 1000).toISOString(),
-    durationSeconds: 60,
-    family,
-    title,
-    parameters,
-    tempo,
-    instrumentId: id,
-    instrumentName: name,
-    headline: '',
-    figures: {},
-    faults: troubled ? { sinking: 1 } : {},
-    spark: null,
-    heard: [],
-    exploring: counts.exploring,
-    cue: null,
-    school: null,
-    reed: '',
-    room: '',
-    a4: 440,
-    slideMm: null,
-    temperatureC: null,
-    warmth: null,
-    source: 'simulated',
-    remark: '',
-    audioBytes: 0,
-    measuredBy: 1,
-  };
-}
-
-const crossingOf = (from: number, to: number, clean: boolean): Crossing => ({
-  from,
-  to,
-  dynamic: 'mf',
-  atSeconds: 1,
-  heard: true,
-  cracked: !clean,
-  crackedBy: clean ? null : 'break-down',
-  spreadDb: 0,
-  dipDb: 1,
-  bumpDb: 0,
-  slurMs: 60,
-  overshootCents: 5,
-  stepDb: 1,
-  intervalCents: 2,
-});
