@@ -44,4 +44,4 @@ export {
   type Token,
 } from './bars';
 export { excerpt, markedFor, placesIn, type Place } from './ownMusic';
-export { droneHertz, droneNotes, restFrom } from './stretch';
+export { barsBetween, droneHertz, droneNotes, restFrom, type Bars } from './stretch';

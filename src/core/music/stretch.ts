@@ -17,6 +17,38 @@ export function restFrom(score: Score, beat: number): Score {
   return { ...score, notes: begun ? [begun, ...notes] : notes, pictures: later(score.pictures) };
 }
 
+/** Some bars of a score, and which of its notes the first of theirs is. */
+export interface Bars {
+  readonly score: Score;
+  readonly first: number;
+}
+
+/**
+ * The music between two bar lines, as written there: a note that comes from the bar before, or goes on into the next, is
+ * cut at the line, so that no rest stands where something sounds. Beats are counted from the first bar line.
+ */
+export function barsBetween(score: Score, from: number, to: number): Bars {
+  const sounds = ({ startBeat, beats }: { startBeat: number; beats: number }) =>
+    startBeat + beats > from + 1e-6 && startBeat < to - 1e-6;
+  const notes = score.notes.filter(sounds).map((note) => {
+    const begins = Math.max(from, note.startBeat);
+    const ends = Math.min(to, note.startBeat + note.beats);
+    const goesOn = ends < note.startBeat + note.beats;
+    const cameFrom = begins > note.startBeat;
+    return {
+      ...note,
+      startBeat: begins - from,
+      beats: ends - begins,
+      ...(goesOn && { breathAfter: false }),
+      ...(cameFrom && { label: null, hand: null, attack: 'none' as const }),
+    };
+  });
+  return {
+    score: { ...score, notes, pictures: [], repeats: 1 },
+    first: score.notes.findIndex(sounds),
+  };
+}
+
 /** Sounding notes of a drone: what the music asks for, or its first note. */
 export function droneNotes(score: Score, instrument: Instrument): readonly Midi[] {
   if (score.drone.length > 0) return score.drone;

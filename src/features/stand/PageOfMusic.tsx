@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { excerpt, type Score } from '@/core/music';
+import { barsBetween, type Score } from '@/core/music';
 import type { Page } from '@/core/hearing/following';
 import type { Instrument } from '@/core/instruments';
 import { Notation } from '@/ui';
@@ -15,18 +15,14 @@ interface PageOfMusicProps {
   readonly room: number;
 }
 
-/** The notes of this page, engraved; the one to be played now in gold. */
+/** The bars of this page, engraved; the note to be played now in gold. */
 export function PageOfMusic({ score, page, current, instrument, size, room }: PageOfMusicProps) {
-  const first = page.groups[0];
-  const last = page.groups[page.groups.length - 1];
+  const { fromBeat, toBeat } = page;
+  const bars = useMemo(() => barsBetween(score, fromBeat, toBeat), [score, fromBeat, toBeat]);
   const here = page.groups.find((group) => group.index === current);
-  const shown = useMemo(
-    () => (first && last ? { ...excerpt(score, first.from, last.to, 1), repeats: 1 } : score),
-    [score, first, last],
-  );
   const marked = useMemo(() => {
-    if (!here || !first) return new Set<number>();
-    return new Set(Array.from({ length: here.to - here.from + 1 }, (_, i) => here.from - first.from + i));
-  }, [here, first]);
-  return <Notation score={shown} instrument={instrument} scale={size} height={room} marked={marked} />;
+    const length = here ? here.to - here.from + 1 : 0;
+    return new Set(Array.from({ length }, (_, i) => here!.from + i - bars.first));
+  }, [here, bars]);
+  return <Notation score={bars.score} instrument={instrument} scale={size} height={room} marked={marked} />;
 }

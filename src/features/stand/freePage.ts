@@ -28,6 +28,8 @@ export function freePage(sounding: Midi | null, instrument: Instrument): Page {
     ],
     fromSeconds: 0,
     toSeconds: FREE_SECONDS,
+    fromBeat: 0,
+    toBeat: FREE_SECONDS,
   };
   known.set(written, page);
   return page;

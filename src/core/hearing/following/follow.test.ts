@@ -1,7 +1,7 @@
 import * as fc from 'fast-check';
-import { scoreOf, type Score } from '@/core/music';
+import { barsBetween, barsOf, families, scoreOf, TICKS, type Score } from '@/core/music';
 import { scoreOfFamily } from '@/core/music/scores.testing';
-import { findInstrument } from '@/core/instruments';
+import { findInstrument, instruments } from '@/core/instruments';
 import { groupsOf } from '@/core/hearing/matching';
 import { Conductor, pagesOf } from '.';
 
@@ -184,11 +184,34 @@ describe('pages', () => {
         groups.map((group) => group.index),
       );
       for (const page of pages) {
-        expect(page.groups.length).toBeLessThanOrEqual(8);
+        expect(page.groups.length).toBeLessThanOrEqual(12);
         expect(page.toSeconds).toBeGreaterThan(page.fromSeconds);
       }
     },
   );
+});
+
+describe('the bars of a page', () => {
+  it.each(instruments.map(({ id }) => id))('show a rest only where %s rests, in every family', (id) => {
+    const instrument = findInstrument(id)!;
+    for (const family of families) {
+      const made = family.make(instrument);
+      if (!made.ok) continue;
+      const score = made.value;
+      const sounds = (beat: number) =>
+        score.notes.some(({ startBeat, beats }) => beat > startBeat && beat < startBeat + beats);
+      for (const page of pagesOf(score, groupsOf(score, instrument))) {
+        const bars = barsBetween(score, page.fromBeat, page.toBeat);
+        expect(page.fromBeat % score.beatsPerBar).toBe(0);
+        expect(bars.first).toBeLessThanOrEqual(page.groups[0]!.from);
+        expect(bars.first + bars.score.notes.length).toBeGreaterThan(page.groups[page.groups.length - 1]!.to);
+        for (const { note, startTick, ticks } of barsOf(bars.score).flatMap(({ tokens }) => tokens)) {
+          const middle = page.fromBeat + (startTick + ticks / 2) / TICKS;
+          if (note === null && sounds(middle)) throw new Error(`${family.id}: a rest at beat ${middle}`);
+        }
+      }
+    }
+  });
 });
 
 describe('whoever plays, and however', () => {

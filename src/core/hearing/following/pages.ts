@@ -2,45 +2,68 @@ import { secondsAt, type Score } from '@/core/music';
 import type { Group } from '@/core/hearing/matching';
 import type { Seconds } from '@/core/tuning';
 
-/** What is seen of the music at once: some groups, and the time they take. */
+/** What is seen of the music at once: some groups, the time they take, and the whole bars they stand in. */
 export interface Page {
   readonly groups: readonly Group[];
   readonly fromSeconds: Seconds;
   readonly toSeconds: Seconds;
+  readonly fromBeat: number;
+  readonly toBeat: number;
 }
+
+type Music = Pick<Score, 'tempo' | 'swing' | 'beatsPerBar'>;
 
 const LONGEST: Seconds = 9;
 const MOST_NOTES = 8;
+/** Short breaths share a page up to here. */
+const FEW_NOTES = 5;
+/** A bar of so many is still read at one glance; a fuller one is parted. */
+const FULL_BAR = 12;
+const NEAR = 1e-6;
 
-/** Parts the music into pages at its breaths, and within a long breath where enough is on the page. Times are those of the music. */
-export function pagesOf(score: Pick<Score, 'tempo' | 'swing'>, groups: readonly Group[]): Page[] {
-  const start = (group: Group) => secondsAt(score, group.startBeat);
-  const end = (group: Group) => secondsAt(score, group.startBeat + group.beats);
-  const rows: Group[][] = [];
-  groups.forEach((group, i) => {
-    const row = rows[rows.length - 1];
-    const first = row?.[0];
-    const isNew =
-      !row ||
-      !first ||
-      group.phrase !== groups[i - 1]!.phrase ||
-      row.length >= MOST_NOTES ||
-      end(group) - start(first) > LONGEST;
-    if (isNew) rows.push([group]);
-    else row.push(group);
-  });
-  // Single notes in a breath each share a page as long as there is room.
-  const joined: Group[][] = [];
-  for (const row of rows) {
-    const before = joined[joined.length - 1];
-    const fits =
-      before && before.length + row.length <= 5 && end(row[row.length - 1]!) - start(before[0]!) <= LONGEST;
-    if (fits) before.push(...row);
-    else joined.push(row);
+/**
+ * Parts the music into pages, as an engraver would: at bar lines, where a breath ends there, or where enough is on the page.
+ * Where no note begins at a bar line for too long, a page ends within a bar, and both pages show the whole of it.
+ * Times are those of the music.
+ */
+export function pagesOf(score: Music, groups: readonly Group[]): Page[] {
+  const { beatsPerBar } = score;
+  const start = (row: readonly Group[]) => secondsAt(score, row[0]!.startBeat);
+  const endBeat = (row: readonly Group[]) => row[row.length - 1]!.startBeat + row[row.length - 1]!.beats;
+  const fits = (row: readonly Group[], more: readonly Group[], most: number) =>
+    row.length + more.length <= most && secondsAt(score, endBeat(more)) - start(row) <= LONGEST;
+
+  const bars: Group[][] = [];
+  for (const group of groups) {
+    const bar = bars[bars.length - 1];
+    const place = group.startBeat / beatsPerBar;
+    const atBarLine = Math.abs(place - Math.round(place)) < NEAR;
+    if (!bar || atBarLine || tooMuch(bar, group)) bars.push([group]);
+    else bar.push(group);
   }
-  return joined.map((row) => ({
+  function tooMuch(bar: readonly Group[], group: Group): boolean {
+    const within = group.startBeat + group.beats - bar[0]!.startBeat <= beatsPerBar + NEAR;
+    return within ? bar.length >= FULL_BAR : !fits(bar, [group], MOST_NOTES);
+  }
+
+  const breaths: Group[][] = [];
+  for (const bar of bars) {
+    const row = breaths[breaths.length - 1];
+    const goesOn = row && row[row.length - 1]!.phrase === bar[0]!.phrase;
+    if (goesOn && fits(row, bar, MOST_NOTES)) row.push(...bar);
+    else breaths.push([...bar]);
+  }
+  const rows: Group[][] = [];
+  for (const breath of breaths) {
+    const row = rows[rows.length - 1];
+    if (row && fits(row, breath, FEW_NOTES)) row.push(...breath);
+    else rows.push(breath);
+  }
+  return rows.map((row) => ({
     groups: row,
-    fromSeconds: start(row[0]!),
-    toSeconds: end(row[row.length - 1]!),
+    fromSeconds: start(row),
+    toSeconds: secondsAt(score, endBeat(row)),
+    fromBeat: Math.floor(row[0]!.startBeat / beatsPerBar + NEAR) * beatsPerBar,
+    toBeat: Math.ceil(endBeat(row) / beatsPerBar - NEAR) * beatsPerBar,
   }));
 }
