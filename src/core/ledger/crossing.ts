@@ -28,6 +28,7 @@ export interface Crossing {
   readonly spreadDb: Decibels;
   readonly dipDb: Decibels | null;
   readonly bumpDb: Decibels | null;
+  /** Beyond what the room alone takes to let the first note go. */
   readonly slurMs: number | null;
   readonly overshootCents: Cents | null;
   /** Null also where the two notes were not asked at one level. */
@@ -72,7 +73,7 @@ type Measured = (typeof HELD_AGAINST)[number]['of'];
 
 /** A slur of a judged take; none where the player had stopped before it. */
 export function crossingOf(seam: JudgedSeam, judgement: Judgement, notes: readonly Note[]): Crossing[] {
-  const { from, to, transition, why, spreadDb } = seam;
+  const { from, to, transition, why, spreadDb, blurSeconds } = seam;
   if (from.state === 'unplayed' || to.state === 'unplayed') return [];
   const asked = judgement.score.notes[to.group.from]!;
   if (asked.fingered !== null || judgement.score.notes[from.group.from]!.fingered !== null) return [];
@@ -80,7 +81,7 @@ export function crossingOf(seam: JudgedSeam, judgement: Judgement, notes: readon
   const measured: Record<Measured, number | null> = {
     dipDb: transition?.dipDb ?? null,
     bumpDb: transition?.bumpDb ?? null,
-    slurMs: transition?.seconds == null ? null : 1000 * transition.seconds,
+    slurMs: transition?.seconds == null ? null : 1000 * Math.max(0, transition.seconds - blurSeconds),
     overshootCents: transition?.overshootCents ?? null,
     stepDb: asksLevel(judgement, seam) ? (transition?.levelStepDb ?? null) : null,
     intervalCents: counts('interval') ? seam.errorCents : null,

@@ -2,7 +2,8 @@ import { mistaken, type Match, type Mistaken } from '@/core/hearing/matching';
 import { lengthOf, type Note, type NoteEvent, type Transition } from '@/core/hearing/notes';
 import type { Instrument } from '@/core/instruments';
 import type { MeasureId, Score } from '@/core/music';
-import type { Cents, Decibels, Midi } from '@/core/tuning';
+import { blurOf } from '@/core/hearing/room';
+import type { Cents, Decibels, Midi, Seconds } from '@/core/tuning';
 import { withoutConsequences } from './explained';
 import { weighed, type Fault, type FaultKind, type Weighed } from './faults';
 import type { Figure } from './figure';
@@ -47,6 +48,8 @@ export interface JudgedSeam extends JudgedSlur {
   readonly errorCents: Cents | null;
   /** Standard deviation of what the room adds to the levels at it. */
   readonly spreadDb: Decibels;
+  /** How long the room keeps the first note sounding: a change of pitch is not to be timed more closely. */
+  readonly blurSeconds: Seconds;
   /** Brightness and richness of the second note against the first, in partials. */
   readonly colour: { readonly brightness: number; readonly richness: number } | null;
 }
@@ -160,6 +163,7 @@ function seamOf(reading: Reading, slur: JudgedSlur): JudgedSeam {
     transition: to.parts[0] === undefined ? null : (into.get(to.parts[0]) ?? null),
     errorCents: offA !== null && offB !== null ? direction * (offB - offA) : null,
     spreadDb: a && b ? roomSpread(reading, [a, b]) : 0,
+    blurSeconds: blurOf(reading.conditions.room?.decaySeconds ?? null),
     colour: known ? { brightness: b.brightness! - a.brightness!, richness: b.richness! - a.richness! } : null,
   };
 }

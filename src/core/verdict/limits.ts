@@ -118,7 +118,7 @@ export const LIMITS = {
   beatsHz: limit(
     'Beats',
     'a second',
-    'Faster beats against a held note are told, whatever they are in cents.',
+    'Faster beats against a held note are told, from 5 cents off on.',
     [5, 3, 2, 1.2],
     0.1,
     0.3,

@@ -1,5 +1,6 @@
 import { COLOURS, median } from '@/core/base';
 import { align, unfolded, type Alignment, type Beats, type Group, type Match } from '@/core/hearing/matching';
+import { blurOf } from '@/core/hearing/room';
 import type { Note, NoteEvent, Transition, UnknownReason } from '@/core/hearing/notes';
 import { type Instrument } from '@/core/instruments';
 import type { Role, Score, ScoreNote } from '@/core/music';
@@ -41,13 +42,45 @@ export interface Reading extends Pick<Take, 'conditions' | 'heldHz' | 'timing' |
 export function readingOf(take: Played, instrument: Instrument, limits: Limits): Reading {
   const score = unfolded(take.score);
   const beats = beatsOf(take, score);
-  const alignment = align(score, instrument, take.notes, beats, take.durationSeconds);
+  const matched = align(score, instrument, take.notes, beats, take.durationSeconds);
+  const alignment = { ...matched, matches: withBlurred(matched.matches, take, beats) };
   const { notes, events } = withoutCompany(score, alignment, take);
   const into = new Map(take.transitions.map((each) => [each.to, each]));
   const { conditions, heldHz, timing, trace } = take;
   const known = { score, instrument, limits, notes, events, alignment, beats, into };
   const fundamentals = fundamentalsOf({ score, alignment, notes, trace });
   return { ...known, conditions, heldHz, timing, trace, fundamentals };
+}
+
+/** So much of a note's time has to be filled by its neighbour of the same pitch. */
+const FILLED = 0.5;
+
+/**
+ * In a room that rings a note that is begun anew at the pitch of the note beside it is sometimes not to be told from it: one
+ * long sound is heard. Such a note was not missed; whether it was begun is not known.
+ */
+function withBlurred(matches: readonly Match[], { notes, conditions }: Played, beats: Beats): Match[] {
+  const blur = blurOf(conditions.room?.decaySeconds ?? null);
+  const heardAt = (i: number) => {
+    const match = matches[i];
+    return match?.state === 'played' && match.note !== null
+      ? { group: match.group, note: notes[match.note]! }
+      : null;
+  };
+  return matches.map((match, i) => {
+    if (blur === 0 || match.state !== 'missed') return match;
+    const { startBeat, beats: length, sounding } = match.group;
+    const isFilled = [i - 1, i + 1].some((at) => {
+      const beside = heardAt(at);
+      if (!beside || beside.group.sounding !== sounding) return false;
+      const { startSeconds, endSeconds } = beside.note;
+      if (!beats.secondsOf)
+        return endSeconds - startSeconds > (1 + FILLED) * beside.group.beats * beats.beatSeconds;
+      const [from, to] = [beats.secondsOf(startBeat), beats.secondsOf(startBeat + length)];
+      return Math.min(to, endSeconds) - Math.max(from, startSeconds) > FILLED * (to - from);
+    });
+    return isFilled ? { ...match, state: 'blurred' } : match;
+  });
 }
 
 function beatsOf({ timing }: Played, score: Score): Beats {

@@ -255,6 +255,7 @@ function faultWord({ kind, amount }: Fault): string {
 function wordOf({ match, cents, heard }: JudgedNote, { naming, instrument }: Speaking): string {
   if (match.state === 'unplayed') return 'not played';
   if (match.state === 'missed') return 'not heard';
+  if (match.state === 'blurred') return 'not told apart';
   if (match.state === 'played') return cents === null ? 'heard' : leaning(cents);
   return heard === null
     ? 'another note came'

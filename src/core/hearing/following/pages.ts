@@ -1,4 +1,4 @@
-import { secondsAt, type Score } from '@/core/music';
+import { barSpans, secondsAt, type BarSpan, type Score } from '@/core/music';
 import type { Group } from '@/core/hearing/matching';
 import type { Seconds } from '@/core/tuning';
 
@@ -11,7 +11,7 @@ export interface Page {
   readonly toBeat: number;
 }
 
-type Music = Pick<Score, 'tempo' | 'swing' | 'beatsPerBar'>;
+type Music = Pick<Score, 'tempo' | 'swing' | 'beatsPerBar' | 'metres'>;
 
 const LONGEST: Seconds = 9;
 const MOST_NOTES = 8;
@@ -27,22 +27,25 @@ const NEAR = 1e-6;
  * Times are those of the music.
  */
 export function pagesOf(score: Music, groups: readonly Group[]): Page[] {
-  const { beatsPerBar } = score;
+  const last = groups[groups.length - 1];
+  const spans = last ? barSpans(score, last.startBeat + last.beats) : [];
+  const barOf = (beat: number) => spans.findLast(({ startBeat }) => startBeat <= beat + NEAR)!;
   const start = (row: readonly Group[]) => secondsAt(score, row[0]!.startBeat);
   const endBeat = (row: readonly Group[]) => row[row.length - 1]!.startBeat + row[row.length - 1]!.beats;
   const fits = (row: readonly Group[], more: readonly Group[], most: number) =>
     row.length + more.length <= most && secondsAt(score, endBeat(more)) - start(row) <= LONGEST;
 
+  const endOf = ({ startBeat, beats }: BarSpan) => startBeat + beats;
+
   const bars: Group[][] = [];
   for (const group of groups) {
     const bar = bars[bars.length - 1];
-    const place = group.startBeat / beatsPerBar;
-    const atBarLine = Math.abs(place - Math.round(place)) < NEAR;
+    const atBarLine = Math.abs(group.startBeat - barOf(group.startBeat).startBeat) < NEAR;
     if (!bar || atBarLine || tooMuch(bar, group)) bars.push([group]);
     else bar.push(group);
   }
   function tooMuch(bar: readonly Group[], group: Group): boolean {
-    const within = group.startBeat + group.beats - bar[0]!.startBeat <= beatsPerBar + NEAR;
+    const within = barOf(bar[0]!.startBeat) === barOf(group.startBeat + group.beats - 2 * NEAR);
     return within ? bar.length >= FULL_BAR : !fits(bar, [group], MOST_NOTES);
   }
 
@@ -63,7 +66,7 @@ export function pagesOf(score: Music, groups: readonly Group[]): Page[] {
     groups: row,
     fromSeconds: start(row),
     toSeconds: secondsAt(score, endBeat(row)),
-    fromBeat: Math.floor(row[0]!.startBeat / beatsPerBar + NEAR) * beatsPerBar,
-    toBeat: Math.ceil(endBeat(row) / beatsPerBar - NEAR) * beatsPerBar,
+    fromBeat: barOf(row[0]!.startBeat).startBeat,
+    toBeat: endOf(barOf(endBeat(row) - 2 * NEAR)),
   }));
 }

@@ -17,7 +17,7 @@ export interface Match {
    * `played` as asked, `wrong` by a finger, in another `mode` of the tube, `missed` where it was due, or `unplayed`: the player
    * had stopped before.
    */
-  readonly state: 'played' | 'wrong' | 'mode' | 'missed' | 'unplayed';
+  readonly state: 'played' | 'wrong' | 'mode' | 'missed' | 'blurred' | 'unplayed';
   /** How many times it was begun. */
   readonly times: number;
 }

@@ -1,4 +1,4 @@
-import { scoreBeats, type Score, type ScoreNote } from '@/core/music';
+import { endOfBars, type Score, type ScoreNote } from '@/core/music';
 import { soundingOf, type Instrument } from '@/core/instruments';
 import type { Midi } from '@/core/tuning';
 
@@ -58,8 +58,7 @@ export function groupsOf(score: Pick<Score, 'notes'>, instrument: Instrument): G
 /** A score with its repeats written out, each from a new bar. */
 export function unfolded(score: Score): Score {
   if (score.repeats <= 1) return score;
-  const { beatsPerBar } = score;
-  const length = Math.ceil(scoreBeats(score) / beatsPerBar - 1e-9) * beatsPerBar;
+  const length = endOfBars(score);
   const times = Array.from({ length: score.repeats }, (_, i) => i * length);
   const shifted = <T extends { startBeat: number }>(parts: readonly T[]) =>
     times.flatMap((by) => parts.map((part) => ({ ...part, startBeat: part.startBeat + by })));
@@ -67,6 +66,7 @@ export function unfolded(score: Score): Score {
   return {
     ...score,
     repeats: 1,
+    metres: shifted(score.metres),
     notes: shifted(score.notes.map((note, i) => (i === last ? { ...note, breathAfter: true } : note))),
     pictures: shifted(score.pictures),
   };

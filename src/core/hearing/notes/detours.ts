@@ -1,7 +1,8 @@
 import { modeOf, writtenOf, writtenRange, soundingOf, type Instrument } from '@/core/instruments';
 import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
 import type { Frames } from '@/core/hearing/signal';
-import { RINGS, isOfBoth, multipleOf, ringingSeconds, ringsBelow } from './echoes';
+import { RINGS } from '@/core/hearing/room';
+import { isOfBoth, isPeriodOfBoth, multipleOf, ringingSeconds, ringsBelow } from './echoes';
 import type { Line } from './line';
 import type { NoteEvent } from './note';
 import type { Squeak } from './squeaks';
@@ -65,10 +66,11 @@ export function separateDetours(
     decaySeconds > RINGS &&
     ((isAboveAll(brief, note, instrument) && multipleOf(brief.pitch, note.pitch) !== null) ||
       plateaus.some(
-        ({ pitch, to }) =>
-          to <= brief.from &&
-          (brief.from - to) * hop < ringing &&
-          Math.abs(pitch - brief.pitch) < ONE_PITCH_SEMITONES,
+        (earlier) =>
+          earlier.to <= brief.from &&
+          (brief.from - earlier.to) * hop < ringing &&
+          (Math.abs(earlier.pitch - brief.pitch) < ONE_PITCH_SEMITONES ||
+            isPeriodOfBoth(brief, earlier, note, frames)),
       ));
   const detourOf = (brief: Plateau, note: Plateau, atStart = false) =>
     isOfRoom(brief, note) ? null : detourKind(brief, note, instrument, atStart);
@@ -89,6 +91,12 @@ export function separateDetours(
     });
   };
 
+  /** In a room the note before is still heard while the next one has begun, and for a moment again instead of it. */
+  const hasBegun = (brief: Pick<Plateau, 'from' | 'pitch'>, until: number, next: Plateau) =>
+    decaySeconds > RINGS &&
+    Math.abs(next.pitch - brief.pitch) < ONE_PITCH_SEMITONES &&
+    (until - brief.from) * hop <= ringing;
+
   /** Over what rings on, a note that lies in its partials is found only when the echo is faint: until then it hid. */
   const ringsOver = (part: Plateau, note: Plateau) =>
     decaySeconds > RINGS &&
@@ -104,6 +112,12 @@ export function separateDetours(
       const before = here.joined ? parts[i - 1] : undefined;
       const after = parts[i + 1]?.joined ? parts[i + 1] : undefined;
       const length = seconds(here);
+      const next = parts[i + 2];
+      if (next?.joined && after && hasBegun(here, after.to, next)) {
+        parts.splice(i, 3, { ...next, from: here.from, joined: here.joined });
+        changed = true;
+        continue;
+      }
       if (
         before &&
         after &&
@@ -171,6 +185,8 @@ export function separateDetours(
       report(detourKind(here, { ...here, pitch: note }, instrument, false) ?? 'squeak', here, null);
   }
   for (const { within, ...other } of replaced) {
+    const next = plateaus.find(({ from }) => from >= within.to);
+    if (next && hasBegun(other, within.to, next)) continue;
     const detour = inPlace(other) ? null : detourOf(other, within);
     if (detour) report(detour, other, within);
   }
@@ -235,8 +251,7 @@ function detourKind(brief: Plateau, note: Plateau, instrument: Instrument, atSta
 
 /**
  * What seems to come back after a wrong mode may be the common period of that mode and the next note: an octave slurred
- * up by way of the mode above has the pitch of its lower note between the two.
- */
+ * up by way of the mode above has the pitch of its lower note between the two. */
 function isWayTo(
   brief: Plateau,
   back: Plateau,

@@ -1,5 +1,6 @@
 import { median } from '@/core/base';
 import { partialsAt, PARTIALS, type Frames } from '@/core/hearing/signal';
+import { blurOf } from '@/core/hearing/room';
 import type { Decibels, Seconds } from '@/core/tuning';
 import type { Plateau } from './plateaus';
 
@@ -8,20 +9,17 @@ const COMMON_SEMITONES = 0.5;
 const MOST_MULTIPLE = 8;
 /** Partials that neither note explains have to be this near to the strongest to make a sound of its own. */
 const OWN_DB: Decibels = -14;
+/** A partial this near to one of a note that rings, as a share of its frequency, may be that. */
+const NEAR_PARTIAL = 0.06;
 /** A component below a sound, this near to it, is a note that still rings: the sound is that note's partial. */
 const BELOW_DB: Decibels = -8;
 /** Two sounds that have no period in common are never as periodic as this. */
 const CLEAR = 0.94;
-/** What has stopped is heard for this share of the time in which it falls by 60 dB. */
-const HEARD_SHARE = 0.6;
-/** From this decay on, what has stopped is heard long enough to be taken for what sounds. */
-export const RINGS: Seconds = 0.12;
 /** Windows alone let two notes overlap for as long. */
 const OVERLAP: Seconds = 0.022;
 
 /** How long a note is still heard under the next one. */
-export const ringingSeconds = (decaySeconds: Seconds): Seconds =>
-  OVERLAP + (decaySeconds > RINGS ? HEARD_SHARE * decaySeconds : 0);
+export const ringingSeconds = (decaySeconds: Seconds): Seconds => OVERLAP + blurOf(decaySeconds);
 
 /** Number n ≥ 1 for which `high` is the n-th partial of `low`; null when it is none. */
 export function multipleOf(high: number, low: number): number | null {
@@ -59,8 +57,27 @@ export function isOfBoth(
   return median(frames.clarity.subarray(brief.from, brief.to)) < CLEAR;
 }
 
+/**
+ * Whether a brief pitch under a note, a fraction of its own, is only how the note and one that rings on repeat together: nothing
+ * sounds in it but the partials of the two.
+ */
+export function isPeriodOfBoth(brief: Plateau, earlier: Plateau, note: Plateau, frames: Frames): boolean {
+  const over = multipleOf(note.pitch, brief.pitch);
+  if (over === null || over < 2) return false;
+  const ratio = 2 ** ((brief.pitch - earlier.pitch) / 12);
+  const isEarlier = (k: number) => {
+    const multiple = k * ratio;
+    return Math.round(multiple) >= 1 && Math.abs(multiple - Math.round(multiple)) < NEAR_PARTIAL * multiple;
+  };
+  return !soundsAlone(brief, frames, (k) => k % over === 0 || isEarlier(k));
+}
+
 /** Whether partials sound that are neither multiples of one number nor of the other. */
-function hasOwnPartials(brief: Plateau, a: number, b: number, frames: Frames): boolean {
+const hasOwnPartials = (brief: Plateau, a: number, b: number, frames: Frames): boolean =>
+  soundsAlone(brief, frames, (k) => k % a === 0 || k % b === 0);
+
+/** Whether, most of the time, a partial of a brief pitch is strong that nothing else explains. */
+function soundsAlone(brief: Plateau, frames: Frames, isExplained: (k: number) => boolean): boolean {
   let own = 0;
   let rows = 0;
   for (let i = brief.from; i < brief.to; i += frames.settings.spectrum.every) {
@@ -73,7 +90,7 @@ function hasOwnPartials(brief: Plateau, a: number, b: number, frames: Frames): b
       const level = partials[k - 1]!;
       if (Number.isNaN(level)) continue;
       strongest = Math.max(strongest, level);
-      if (k % a !== 0 && k % b !== 0) alone = Math.max(alone, level);
+      if (!isExplained(k)) alone = Math.max(alone, level);
     }
     if (alone > strongest + OWN_DB) own++;
   }

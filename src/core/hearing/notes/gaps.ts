@@ -1,6 +1,6 @@
 import type { Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
-import { RINGS } from './echoes';
+import { RINGS } from '@/core/hearing/room';
 import type { NoteEvent } from './note';
 import type { Plateau } from './plateaus';
 import { median } from '@/core/base';

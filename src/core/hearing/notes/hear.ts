@@ -1,9 +1,9 @@
 import type { Instrument } from '@/core/instruments';
 import type { Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
-import { RINGS, ringingSeconds } from './echoes';
+import { ringingSeconds } from './echoes';
 import { otherModes, separateDetours } from './detours';
-import { roomOf, type Room } from '@/core/hearing/room';
+import { RINGS, roomOf, type Room } from '@/core/hearing/room';
 import { gapsBetween } from './gaps';
 import { soundingLine } from './line';
 import { measureNote } from './measure';
@@ -41,14 +41,10 @@ export function hearNotes(frames: Frames, instrument: Instrument, options: Heari
   const plateaus = liftUndertones(found, line, frames, instrument);
   const played = separateDetours(plateaus, replaced, squeaks, line, frames, instrument, a4, decay);
   const measured = played.notes.map((plateau, i) =>
-    measureNote(
-      frames,
-      line,
-      plateau,
-      instrument,
-      options,
-      follows(played.notes, i, frames) ? ringingSeconds(decay) : 0,
-    ),
+    measureNote(frames, line, plateau, instrument, options, {
+      before: follows(played.notes, i, frames) ? ringingSeconds(decay) : 0,
+      after: decay > RINGS && !isFollowed(played.notes, i) ? ringingSeconds(decay) : 0,
+    }),
   );
   const notes = measured.map((note, i) =>
     begunAtItsOnset(note, i, measured, played.notes, frames, decay, a4),
@@ -82,6 +78,9 @@ function follows(notes: readonly Plateau[], i: number, { hopSeconds }: Frames): 
   const before = notes[i - 1];
   return before !== undefined && (notes[i]!.from - before.to) * hopSeconds < 0.5;
 }
+
+/** Whether the next note is joined to this one: then nobody hears how it would have rung. */
+const isFollowed = (notes: readonly Plateau[], i: number): boolean => notes[i + 1]?.joined === true;
 
 /** From silence by what finding a pitch takes; over an echo by the rise; slurred where the pitch changes. */
 function begunAtItsOnset(

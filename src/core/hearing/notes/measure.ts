@@ -35,6 +35,13 @@ const LAPSE: Seconds = 0.1;
 /** Frames that a measure is taken over, half-open. */
 type Span = Pick<Plateau, 'from' | 'to'>;
 
+/** How long a room keeps sounding: the note before into the beginning of a note, a note itself after its end; 0 where nothing does. */
+export interface Rings {
+  readonly before: Seconds;
+  readonly after: Seconds;
+}
+const SILENT_ROOM: Rings = { before: 0, after: 0 };
+
 /** Measures one note. Each figure is documented in docs/measuring.md. */
 export function measureNote(
   frames: Frames,
@@ -42,8 +49,7 @@ export function measureNote(
   segment: Span,
   instrument: Instrument,
   options: HearingOptions,
-  /** How long the note before it is still heard. */
-  ringing: Seconds = 0,
+  rings: Rings = SILENT_ROOM,
 ): Note {
   const limits = options.purity ?? ORDINARY_PURITY;
   const hop = frames.hopSeconds;
@@ -58,7 +64,7 @@ export function measureNote(
   const soundingMidi = Math.round(centrePitch);
   const asked = options.offsets?.[soundingMidi] ?? 0;
   const written = writtenOf(instrument, soundingMidi);
-  const body = bodyOf(segment, hop, Math.max(ATTACK, ringing));
+  const body = bodyOf(segment, hop, Math.max(ATTACK, rings.before), Math.max(RELEASE, rings.after));
   const long = (body.to - body.from) * hop >= SHORTEST_FOR_TREND;
   const overBody = (column: Float32Array) => median(column.subarray(body.from, body.to));
 
@@ -121,7 +127,7 @@ export function measureNote(
     partialsDb: doubts.colour ? [] : partialsOf(frames, body),
     puritySeconds: figure(
       'puritySeconds',
-      alone(long ? purityOf(line, segment, hop, limits, motion?.vibrato != null) : NaN),
+      alone(long ? purityOf(line, segment, body.from, hop, limits, motion?.vibrato != null) : NaN),
       pitchReason,
     ),
     attack: {
@@ -171,10 +177,10 @@ function quickPitch(frames: Frames, body: Span, f0: Hertz) {
   };
 }
 
-function bodyOf(segment: Span, hop: Seconds, attack: Seconds): Span {
+function bodyOf(segment: Span, hop: Seconds, attack: Seconds, release: Seconds): Span {
   const frames = segment.to - segment.from;
   const skip = Math.min(Math.round(attack / hop), frames >> 2);
-  const leave = Math.min(Math.round(RELEASE / hop), frames >> 2);
+  const leave = Math.min(Math.round(release / hop), frames >> 2);
   return { from: segment.from + skip, to: segment.to - leave };
 }
 
@@ -221,9 +227,15 @@ function firstEnergy({ levelDb, pitch }: Line, segment: Span, hop: Seconds, audi
   return first;
 }
 
-function purityOf(line: Line, segment: Span, hop: Seconds, limits: PurityLimits, vibrato: boolean): Seconds {
+function purityOf(
+  line: Line,
+  segment: Span,
+  start: number,
+  hop: Seconds,
+  limits: PurityLimits,
+  vibrato: boolean,
+): Seconds {
   if (vibrato && !limits.vibratoAllowed) return 0;
-  const start = segment.from + Math.round(ATTACK / hop);
   const reference = Math.min(segment.to, start + Math.round(PURITY_REFERENCE / hop));
   const pitch = median(line.pitch.subarray(start, reference));
   const level = median(line.levelDb.subarray(start, reference));

@@ -17,6 +17,15 @@ export interface Room extends RoomSound {
   readonly floorDb: Decibels;
 }
 
+/** From this decay on, what has stopped is heard long enough to be taken for what sounds. */
+export const RINGS: Seconds = 0.12;
+/** What has stopped is heard for this share of the time in which it falls by 60 dB. */
+const HEARD_SHARE = 0.6;
+
+/** How long a note is still heard in a room after it has stopped; 0 where hardly anything rings. */
+export const blurOf = (decaySeconds: Seconds | null): Seconds =>
+  decaySeconds !== null && decaySeconds > RINGS ? HEARD_SHARE * decaySeconds : 0;
+
 /** A stretch as long as this is looked at for a free decay … */
 const STRETCH: Seconds = 0.06;
 /** … which is a straight line in decibels to within this, RMS, … */

@@ -43,7 +43,8 @@ export function happeningsIn(reading: Reading): Happening[] {
 
 const lasted = ({ startSeconds, endSeconds }: NoteEvent): number => 1000 * (endSeconds - startSeconds);
 
-const counted = (matches: readonly Match[]) => matches.filter(({ state }) => state !== 'unplayed');
+const counted = (matches: readonly Match[]) =>
+  matches.filter(({ state }) => state !== 'unplayed' && state !== 'blurred');
 
 /** Faults that are no figures: what happened at a place, notes that were missed or were others. */
 export function faultsOfHappenings(reading: Reading): Fault[] {
@@ -130,14 +131,22 @@ export function playedText({ score, matches, nameAt }: Speaking): string {
       ? `${plural(wrong.length, 'note')} came as ${wrong.length === 1 ? 'another' : 'others'} (${names(wrong)})`
       : null,
   ].filter((part) => part !== null);
-  const tail =
+  const blurred = of('blurred');
+  const open =
+    blurred.length > 0
+      ? ` In this room ${names(blurred)} could not be told from the same note beside ${blurred.length === 1 ? 'it' : 'each'}.`
+      : '';
+  const ending =
     stopped > 0
       ? ` The last ${plural(stopped, 'note')} of ${matches.length} ${stopped === 1 ? 'was' : 'were'} not played.`
       : '';
+  const tail = `${open}${ending}`;
   if (parts.length > 0) return `${capital(parts.join('; '))}.${tail}`;
   return stopped > 0
     ? `${played === 1 ? 'One note was' : `${played} notes were`} played as written.${tail}`
-    : `All ${matches.length} notes were played as written.`;
+    : blurred.length > 0
+      ? `${played - blurred.length} of ${matches.length} notes were heard as written.${open}`
+      : `All ${matches.length} notes were played as written.`;
 }
 
 function happenedText({ faults, nameAt, slurAt }: Speaking): string {

@@ -1,10 +1,11 @@
 import { mean } from 'd3-array';
 import { median } from '@/core/base';
-import { hertzToMidi, leaning as leaningText } from '@/core/tuning';
+import { hertzToMidi, leaning as leaningText, type Cents } from '@/core/tuning';
 import type { Chart } from '../charts';
 import { amountOf, faultAt } from '../fault';
 import { figure, figuresAt, isKnown, valueOf, wholeOf, type Figure } from '../figure';
 import { intervalName, justInterval } from '../justInterval';
+import type { Limits } from '../limits';
 import { NOTHING, numbers, SILENT, type Measure } from '../measure';
 import { centsOff, pitchOf, playedNotes, scoreNoteOf, type Reading } from '../reading';
 import { because, fixed, sized } from '../words';
@@ -21,6 +22,10 @@ function rootOf({ score, instrument, conditions, heldHz }: Reading): number | nu
   }
   return heldHz === null ? null : hertzToMidi(heldHz, conditions.a4);
 }
+
+/** What is so near to pure is good tuning on a wind instrument, however fast its highest partials beat. */
+const NEARLY_PURE: Cents = 5;
+const leastImpure = ({ intervalCents }: Limits): Cents => Math.min(NEARLY_PURE, intervalCents / 2);
 
 /** Intervals against what is held: pure ones, each note for itself, by its beats as by its cents. */
 export const just: Measure = {
@@ -50,7 +55,7 @@ export const just: Measure = {
       const beat = beats.get(each.at);
       const inCents = Math.abs(each.value) / limits.intervalCents;
       const inBeats = (beat?.value ?? 0) / limits.beatsHz;
-      if (Math.max(inCents, inBeats) <= 1 || Math.abs(each.value) < 1) return [];
+      if (Math.max(inCents, inBeats) <= 1 || Math.abs(each.value) < leastImpure(limits)) return [];
       const kind = each.value < 0 ? 'steadily-low' : 'steadily-high';
       if (inCents > 1)
         return [

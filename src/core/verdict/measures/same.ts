@@ -35,6 +35,21 @@ const FEATURE_IDS = Object.keys(PARTS) as FeatureId[];
 const THIN_STEPS = -1.5;
 const NO_BRIGHTER_STEPS = 0.5;
 
+/** A room that spreads the level of a partial by so much puts two different notes one just noticed step apart. */
+const DECIBELS_A_STEP = 2;
+
+function unlike(reading: Reading, pair: PlayedNote, reference: PlayedNote, steps: number): Figure {
+  const groups = [pair.match.group.index, reference.match.group.index];
+  const at = { at: pair.match.group.index, groups };
+  // The same note at the same place meets the same echoes.
+  const samePitch = pair.note.soundingMidi === reference.note.soundingMidi;
+  const spread = samePitch ? 0 : (reading.conditions.room?.spreadDb ?? 0) / DECIBELS_A_STEP;
+  const limit = reading.limits.samenessSteps;
+  return steps > limit && steps - 2 * spread <= limit
+    ? figure('unlike', null, at, 'room')
+    : figure('unlike', steps, { ...at, spread });
+}
+
 /** Each note against the reference: colour, air, level. Where one is the problem, only that one. */
 export const sameness: Measure = {
   measure(reading) {
@@ -50,10 +65,7 @@ export const sameness: Measure = {
         ? []
         : [
             ...parts.map((part) => figure(PARTS[part.feature], part.steps, { at: match.group.index })),
-            figure('unlike', steps, {
-              at: match.group.index,
-              groups: [match.group.index, reference.match.group.index],
-            }),
+            unlike(reading, pair, reference, steps),
           ];
     });
     if (rows.length === 0) return NOTHING;

@@ -1,6 +1,7 @@
 import { median } from '@/core/base';
 import { seamBetween } from '@/core/instruments';
 import type { Match } from '@/core/hearing/matching';
+import { blurOf } from '@/core/hearing/room';
 import { roomSpread } from './roomSpread';
 import { beyond, beyondEither } from '../fault';
 import type { Fault } from '../faults';
@@ -52,10 +53,13 @@ export const seam: Measure = {
           ? figure(id, null, at, 'room')
           : figure(id, value, { ...at, spread }, 'too-short');
       const { limits } = reading;
+      const blur = 1000 * blurOf(reading.conditions.room?.decaySeconds ?? null);
+      const took = ms(seconds);
+      const isOfRoom = took !== null && took > limits.seamMs && took - blur <= limits.seamMs;
       return [
         level('slur-dip', dipDb, limits.seamDipDb),
         level('slur-bump', bumpDb, limits.seamBumpDb),
-        figure('slur-time', ms(seconds), at, 'too-short'),
+        figure('slur-time', isOfRoom ? null : took, at, isOfRoom ? 'room' : 'too-short'),
         figure('slur-overshoot', overshootCents, at, 'too-short'),
         level('slur-step', levelStepDb, limits.levelStepDb),
       ];
