@@ -33,10 +33,23 @@ const bassoonRegisters: RegisterRow[] = [
 
 const FLICK =
   'touched by the thumb for an instant, when the note is tongued and when it is slurred to from F3 or below; the low note stays down until the thumb has left its key.';
+const HALF_HOLE: HandRow = [
+  'F#3',
+  'G#3',
+  'half-hole',
+  'The first finger rolls to the half-hole; the whisper key stays down, for some up to G only.',
+];
 const BASSOON_HANDS: HandRow[] = [
-  ['F#3', 'G#3', 'half-hole', 'The first finger rolls to the half-hole.'],
-  ['A3', 'A3', 'flick a', `The key of A, ${FLICK}`, 'F3'],
-  ['Bb3', 'D4', 'flick c', `The next key up, shared by B flat, B, C and often D, ${FLICK}`, 'F3'],
+  ['F2', 'F3', 'whisper on', 'The whisper key is held; on the lowest notes by its lock, or not at all.'],
+  HALF_HOLE,
+  ['A3', 'A3', 'flick a', `The whisper key is let go. The key of A, ${FLICK}`, 'F3'],
+  ['Bb3', 'C4', 'flick c', `The next key up, shared by B flat, B and C, ${FLICK}`, 'F3'],
+  ['D4', 'D4', 'flick if need', `Optional: many D speak without it. The key shared with C, ${FLICK}`, 'F3'],
+];
+/** It holds its octave keys, and does not flick. */
+const CONTRABASSOON_HANDS: HandRow[] = [
+  HALF_HOLE,
+  ['A3', 'G4', 'oct. key', 'Octave key (thumb), held; the upper one from where your instrument asks for it.'],
 ];
 
 const BASSOON_TENDENCIES: TendencyRow[] = [
@@ -49,13 +62,14 @@ const REED_CARE = 'Soreness of lip or jaw: stop. No reed knife without a guarded
 
 type BassoonRow = Pick<InstrumentRow, 'id' | 'name' | 'top' | 'breathSeconds' | 'tube'> & {
   transposition?: number;
+  hands?: HandRow[];
 };
 
 const bassoon = (row: BassoonRow) =>
   instrument({
     kind: 'double-reed',
     clef: 'bass',
-    upperClef: ['tenor', 'A3'],
+    upperClef: ['tenor', 'G4'],
     home: 'C3',
     registers: bassoonRegisters,
     hands: BASSOON_HANDS,
@@ -99,6 +113,7 @@ export const doubleReeds = [
     top: 'G4',
     transposition: -12,
     tube: [0.8, 'C3'],
+    hands: CONTRABASSOON_HANDS,
     breathSeconds: 9,
   }),
 ];

@@ -1,5 +1,5 @@
 import { noteName, noteNumber } from '@/core/tuning';
-import { instrument } from './build';
+import { instrument, type HandRow } from './build';
 import type { Clef, Instrument } from './instrument';
 
 /** All recorders share their fingerings, counted from the lowest note. */
@@ -33,7 +33,9 @@ function recorder(
         'thumb',
         'The thumb opens the vent by a hair: too wide and it breaks up, too little and it falls.',
       ],
-      [up(22), up(26), 'thumb', 'The thumb vent stays narrow; the breath quickens without pushing.'],
+      [up(22), up(24), 'thumb', 'The thumb vent stays narrow; the breath quickens without pushing.'],
+      [up(25), up(25), 'bell', 'The bell is stopped, on the knee, while the thumb vent stays narrow.'],
+      [up(26), up(26), 'thumb', 'The thumb vent stays narrow; the breath quickens without pushing.'],
     ],
     tendencies: [
       [lowest, up(26), -15, 'pitch falls with the breath', 'soft'],
@@ -43,6 +45,19 @@ function recorder(
     breathSeconds,
   });
 }
+
+const HALF_HOLED = 'Its hole is half covered: roll the finger, and listen for the pitch.';
+const CROSS = 'Cross-fingered: higher holes open, lower ones covered.';
+const WHISTLE_HANDS: HandRow[] = [
+  ['D5', 'D5', '1st up', 'The first finger lifts on the upper tonic.'],
+  ...['D#4', 'F4', 'G#4', 'A#4', 'D#5', 'F5', 'G#5', 'A#5'].map((note): HandRow => [
+    note,
+    note,
+    'half-hole',
+    HALF_HOLED,
+  ]),
+  ...['C5', 'C6'].map((note): HandRow => [note, note, 'cross', CROSS]),
+];
 
 export const ducted = [
   recorder('recorder-sopranino', 'Sopranino recorder', 'F4', 12, 18),
@@ -70,7 +85,7 @@ export const ducted = [
         ['upper', 'upper', 'D5', 2],
       ],
       tube: 'open',
-      hands: [['D5', 'D5', '1st up', 'The first finger lifts on the upper tonic.']],
+      hands: WHISTLE_HANDS,
       tendencies: [
         ['D4', 'D6', -12, 'pitch falls with the breath', 'soft'],
         ['D4', 'D6', 12, 'pitch rises with the breath', 'loud'],

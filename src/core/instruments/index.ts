@@ -2,7 +2,6 @@ export { clefSchema, instrumentSchema, kindSchema } from './instrument';
 export type { Clef, HandRule, Instrument, Kind, Register, Tendency, Tube } from './instrument';
 export {
   areModesApart,
-  clefOf,
   findInstrument,
   fundamentalOf,
   handAt,

@@ -86,7 +86,11 @@ describe('what the hand does, seams and the player’s own', () => {
       undefined,
       undefined,
     ]);
-    expect(hand('D4', 'A2')).toBe('flick c');
+    expect([hand('C4', 'A2'), hand('D4', 'A2'), hand('C#4', 'A2')]).toEqual([
+      'flick c',
+      'flick if need',
+      undefined,
+    ]);
     expect(hand('G3', null)).toBe('half-hole');
     expect(handAt(named('oboe'), noteNumber('A5'), null)?.mark).toBe('2nd vent');
   });

@@ -2,7 +2,7 @@ import { hertzToMidi, midiToHertz, type Hertz, type Midi } from '@/core/tuning';
 import { doubleReeds } from './doubleReeds';
 import { ducted } from './ducted';
 import { flutes } from './flutes';
-import type { Clef, HandRule, Instrument, Register, Tendency } from './instrument';
+import type { HandRule, Instrument, Register, Tendency } from './instrument';
 import { singleReeds } from './singleReeds';
 
 /** Every shipped instrument. */
@@ -130,10 +130,4 @@ export function tendenciesOf(
     (each) =>
       written >= each.low && written <= each.high && (each.loudness === 'any' || each.loudness === loudness),
   );
-}
-
-/** Clef that a written note is best read in. */
-export function clefOf(instrument: Instrument, written: Midi): Clef {
-  const upper = instrument.upperClef;
-  return upper && written >= upper.from ? upper.clef : instrument.clef;
 }

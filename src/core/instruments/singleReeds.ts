@@ -37,7 +37,7 @@ function clarinet(
         'Short tube, opened by the register key: the same support as for the long notes.',
       ],
       ['B4', 'C6', 'reg. key', 'Register key (thumb).'],
-      ['C#6', 'C7', 'reg. key', 'Register key, and the first finger lifted as a vent.'],
+      ['C#6', 'C7', '1st up', 'Register key, and the first finger of the left hand lifted as a vent.'],
     ],
     tendencies: [
       [lowest, 'C7', 5, 'rises when soft', 'soft'],
@@ -71,7 +71,7 @@ function saxophone(
     ],
     tube: [centsPerMm, 'G4'],
     hands: [
-      ['D5', 'F#6', '8va', 'Octave key (thumb); the vent changes by itself at A.'],
+      ['D5', 'F#6', 'oct. key', 'Octave key (thumb); the vent changes by itself at A.'],
       ['G6', 'C7', 'own', 'Altissimo fingerings differ from horn to horn: note your own.'],
     ],
     tendencies: [
