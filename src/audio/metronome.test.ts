@@ -1,4 +1,5 @@
 import * as fc from 'fast-check';
+import { pulsesFrom } from '@/core/music';
 import type { Click } from '@/core/hearing/signal';
 import { Metronome, type MetronomeOptions } from './metronome';
 import type { FakeGain } from './webAudio.testing';
@@ -18,20 +19,26 @@ afterEach(() => {
   jest.useRealTimers();
 });
 
-const USUAL: Omit<MetronomeOptions, 'outputs' | 'onScheduled'> = {
+const USUAL: Omit<MetronomeOptions, 'outputs' | 'onScheduled' | 'pulses' | 'firstBeat'> = {
   tempo: 60,
-  beatsPerBar: 4,
   firstClick: 0.35,
-  countInBeats: 4,
   fromBeat: 0,
   subdivision: 1,
   accents: true,
   gain: 0.35,
 };
 
-function beating(change: Partial<MetronomeOptions> = {}): Metronome {
+interface Change extends Partial<MetronomeOptions> {
+  readonly countInBeats?: number;
+  readonly beatsPerBar?: number;
+}
+
+function beating({ countInBeats = 4, beatsPerBar = 4, ...change }: Change = {}): Metronome {
+  const firstBeat = (change.fromBeat ?? 0) - countInBeats;
   metronome = new Metronome(contextOf(context), {
     ...USUAL,
+    pulses: pulsesFrom({ beatsPerBar, metres: [] }, firstBeat),
+    firstBeat,
     outputs: [nodeOf(context.destination)],
     onScheduled: (more) => clicks.push(...more),
     ...change,

@@ -1,3 +1,4 @@
+import type { Pulse } from '@/core/music';
 import { clickSamples, type Click } from '@/core/hearing/signal';
 
 /** Clicks are handed to the audio clock this far ahead, so that a busy page cannot delay one. */
@@ -7,12 +8,14 @@ const REFILL_MS = 400;
 const SUBDIVISION_GAIN = 0.35;
 
 export interface MetronomeOptions {
+  /** Crotchets a minute. */
   readonly tempo: number;
-  readonly beatsPerBar: number;
-  /** Audio-clock time of the first click, and how many come before the first beat that is played. */
+  /** The beats, from the first that is counted in. */
+  readonly pulses: Iterator<Pulse, unknown>;
+  /** Audio-clock time of the first click, and where in the music it falls: before what is played, by the count-in. */
   readonly firstClick: number;
-  readonly countInBeats: number;
-  /** Beat of the music that the first played beat is. */
+  readonly firstBeat: number;
+  /** Where the music begins: only from there on beats are divided. */
   readonly fromBeat: number;
   /** Clicks a beat, 1 … 4; the count-in has one. */
   readonly subdivision: number;
@@ -30,7 +33,7 @@ export class Metronome {
   private readonly gain: GainNode;
   private readonly soft: GainNode;
   private readonly buffers: { accent: AudioBuffer; ordinary: AudioBuffer };
-  private next = 0;
+  private next: Pulse | null;
 
   constructor(
     private readonly context: AudioContext,
@@ -40,19 +43,21 @@ export class Metronome {
     this.soft = new GainNode(context, { gain: SUBDIVISION_GAIN });
     this.soft.connect(this.gain);
     for (const output of options.outputs) this.gain.connect(output);
+    this.next = this.pulse();
     this.buffers = { accent: this.buffer(true), ordinary: this.buffer(false) };
     this.refill();
     this.timer = setInterval(() => this.refill(), REFILL_MS);
   }
 
+  /** Seconds a crotchet. */
   get period(): number {
     return 60 / this.options.tempo;
   }
 
   /** Beat of the music at an audio-clock time, with its fraction: before `fromBeat` during the count-in. */
   beatAt(seconds: number): number {
-    const { firstClick, countInBeats, fromBeat } = this.options;
-    return (seconds - firstClick) / this.period - countInBeats + fromBeat;
+    const { firstClick, firstBeat } = this.options;
+    return (seconds - firstClick) / this.period + firstBeat;
   }
 
   /** Whether the clicks are heard. */
@@ -66,6 +71,11 @@ export class Metronome {
     this.soft.disconnect();
   }
 
+  private pulse(): Pulse | null {
+    const { done, value } = this.options.pulses.next();
+    return done ? null : value;
+  }
+
   private buffer(accent: boolean): AudioBuffer {
     const samples = clickSamples(this.context.sampleRate, accent);
     const buffer = this.context.createBuffer(1, samples.length, this.context.sampleRate);
@@ -74,26 +84,24 @@ export class Metronome {
   }
 
   private refill(): void {
-    const { firstClick, onScheduled } = this.options;
+    const { firstClick, firstBeat, onScheduled } = this.options;
     const scheduled: Click[] = [];
-    for (;;) {
-      const seconds = firstClick + this.next * this.period;
+    for (; this.next; this.next = this.pulse()) {
+      const seconds = firstClick + (this.next.beat - firstBeat) * this.period;
       if (seconds > this.context.currentTime + HORIZON_SECONDS) break;
       scheduled.push(...this.beat(this.next, seconds));
-      this.next++;
     }
     if (scheduled.length > 0) onScheduled(scheduled);
   }
 
   /** The click of a beat, and those that divide it. */
-  private beat(index: number, seconds: number): Click[] {
-    const { countInBeats, beatsPerBar, fromBeat, accents, subdivision } = this.options;
-    const inBar = (((index - countInBeats + fromBeat) % beatsPerBar) + beatsPerBar) % beatsPerBar;
-    const accent = accents && inBar === 0;
+  private beat({ beat, beats, number }: Pulse, seconds: number): Click[] {
+    const { fromBeat, accents, subdivision } = this.options;
+    const accent = accents && number === 1;
     this.sound(seconds, accent, this.gain);
     const clicks: Click[] = [{ seconds, accent }];
-    for (let part = 1; part < subdivision && index >= countInBeats; part++) {
-      const at = seconds + (part * this.period) / subdivision;
+    for (let part = 1; part < subdivision && beat >= fromBeat; part++) {
+      const at = seconds + (part * beats * this.period) / subdivision;
       this.sound(at, false, this.soft);
       clicks.push({ seconds: at, accent: false });
     }

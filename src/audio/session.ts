@@ -1,4 +1,4 @@
-import { beatsToSeconds, expectsPartner, type Score } from '@/core/music';
+import { beatsToSeconds, expectsPartner, pulsesFrom, type Score } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
 import type { Click } from '@/core/hearing/signal';
 import type { Player, RoomName } from '@/core/lab';
@@ -170,8 +170,8 @@ export class Session {
     this.audible = metronome?.sounds ?? false;
     this.metronome = new Metronome(context, {
       tempo: score.tempo ?? 60,
-      beatsPerBar: score.beatsPerBar,
-      countInBeats: countIn,
+      pulses: pulsesFrom(score, options.fromBeat - countIn),
+      firstBeat: options.fromBeat - countIn,
       fromBeat: options.fromBeat,
       firstClick,
       subdivision: metronome?.subdivision ?? 1,

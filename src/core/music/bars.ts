@@ -1,9 +1,16 @@
-import type { Score, ScoreNote } from './score';
+import { barSpans, type BarSpan } from './metres';
+import { scoreBeats, type Score, type ScoreNote } from './score';
 
-/** A crotchet in ticks: divisible by triplets and by semiquavers. */
-export const TICKS = 48;
+/** A crotchet in ticks: divisible by triplets, quintuplets and demisemiquavers. */
+export const TICKS = 240;
 
 export type NoteType = 'whole' | 'half' | 'quarter' | 'eighth' | '16th' | '32nd';
+
+/** So many in the time of so many: 3 : 2, 5 : 4. */
+export interface Tuplet {
+  readonly actual: 3 | 5;
+  readonly normal: 2 | 4;
+}
 
 /** One written note value: a note that crosses a bar line, or has no value of its own, is several, tied. */
 export interface Token {
@@ -11,97 +18,139 @@ export interface Token {
   readonly note: number | null;
   readonly type: NoteType;
   readonly dots: 0 | 1;
-  /** Three in the time of two. */
-  readonly triplet: boolean;
+  readonly tuplet: Tuplet | null;
   readonly startTick: number;
   readonly ticks: number;
   readonly first: boolean;
   readonly last: boolean;
 }
 
-export interface Bar {
+export interface Bar extends Pick<BarSpan, 'metre' | 'isNew'> {
   readonly startTick: number;
+  readonly ticks: number;
   readonly tokens: readonly Token[];
 }
 
-const VALUES: readonly (readonly [ticks: number, NoteType, dots: 0 | 1, triplet: boolean])[] = [
-  [192, 'whole', 0, false],
-  [144, 'half', 1, false],
-  [96, 'half', 0, false],
-  [72, 'quarter', 1, false],
-  [48, 'quarter', 0, false],
-  [36, 'eighth', 1, false],
-  [32, 'quarter', 0, true],
-  [24, 'eighth', 0, false],
-  [18, '16th', 1, false],
-  [16, 'eighth', 0, true],
-  [12, '16th', 0, false],
-  [8, '16th', 0, true],
-  [6, '32nd', 0, false],
-  [4, '32nd', 0, true],
-];
+interface Value extends Pick<Token, 'ticks' | 'type' | 'dots' | 'tuplet'> {
+  /** Places that it may begin at are multiples of this from the bar line. */
+  readonly grid: number;
+}
+
+const TYPES = ['whole', 'half', 'quarter', 'eighth', '16th', '32nd'] as const;
+const TRIPLET: Tuplet = { actual: 3, normal: 2 };
+const QUINTUPLET: Tuplet = { actual: 5, normal: 4 };
+
+/** Longest first. A plain value begins on a multiple of half its length, so that the beats of a bar can be seen. */
+const VALUES: readonly Value[] = TYPES.flatMap((type, i): Value[] => {
+  const ticks = (4 * TICKS) / 2 ** i;
+  const plain: Value = { ticks, type, dots: 0, tuplet: null, grid: Math.max(30, ticks / 2) };
+  const dotted: Value = { ...plain, ticks: 1.5 * ticks, dots: 1 };
+  const parts = [TRIPLET, QUINTUPLET].map((tuplet): Value => {
+    const each = (ticks * tuplet.normal) / tuplet.actual;
+    return { ...plain, ticks: each, tuplet, grid: i < 2 ? each : each / 4 };
+  });
+  return i === 0 ? [plain] : i === 5 ? [plain, ...parts] : [dotted, plain, ...parts];
+}).sort((a, b) => b.ticks - a.ticks);
+
+/** Grids that values begin on: plain, triplets, quintuplets. */
+const GRIDS = [30, 20, 24] as const;
 
 /** Nearest tick that a written value can begin on. */
 export function ticksOf(beats: number): number {
   const ticks = beats * TICKS;
-  const bySixth = Math.round(ticks / 6) * 6;
-  const byFourth = Math.round(ticks / 4) * 4;
-  return Math.abs(ticks - bySixth) <= Math.abs(ticks - byFourth) ? bySixth : byFourth;
+  const nearest = GRIDS.map((grid) => Math.round(ticks / grid) * grid);
+  const errors = nearest.map((each) => Math.abs(each - ticks) + 1e-6);
+  // What is as near without a tuplet is none.
+  return nearest[
+    errors.findIndex((error, i) => errors.every((other, k) => k <= i || error <= other + 1e-3))
+  ]!;
 }
 
-function valuesFor(ticks: number): (typeof VALUES)[number][] {
-  const exact = VALUES.find(([length]) => length === ticks);
-  if (exact) return [exact];
-  const parts: (typeof VALUES)[number][] = [];
-  let rest = ticks;
-  while (rest >= 4) {
-    // Triplets only where nothing else is left over by a plain value.
+const isPlain = (ticks: number) => ticks % GRIDS[0] === 0;
+
+/** What is left between grids that do not meet: no value is so short, but time has to add up. */
+const shorterThanAny = (ticks: number): Value => ({ ticks, type: '32nd', dots: 0, tuplet: null, grid: 1 });
+
+/** Values for a length that begins so far into a bar, in order. Rests have no dots, and begin where such a value would. */
+function valuesFor(place: number, ticks: number, isRest: boolean): Value[] {
+  const values: Value[] = [];
+  let [at, rest] = [place, ticks];
+  while (rest > 0) {
+    const fits = (value: Value) => {
+      if (isRest) return value.dots === 0 && at % value.ticks === 0;
+      return at % value.grid === 0;
+    };
+    const single = VALUES.find((each) => each.ticks === rest && fits(each));
+    if (single) return [...values, single];
+    const toBeat = TICKS - (at % TICKS);
+    const part = at % TICKS !== 0 && rest > toBeat ? toBeat : rest;
+    const plain = isPlain(at) && isPlain(part);
+    const leaves = (value: Value) =>
+      value.ticks === part || GRIDS.some((grid) => (part - value.ticks) % grid === 0);
+    const can = (each: Value) => each.ticks <= part && fits(each) && leaves(each);
     const value =
-      VALUES.find(
-        ([length, , , triplet]) =>
-          length <= rest && (!triplet || rest % 6 !== 0) && (rest - length) % 4 === 0,
-      ) ?? VALUES.find(([length]) => length <= rest);
-    if (!value) break;
-    parts.push(value);
-    rest -= value[0];
+      VALUES.find((each) => each.ticks === part && fits(each)) ??
+      VALUES.find((each) => (each.tuplet === null) === plain && can(each)) ??
+      VALUES.find(can) ??
+      VALUES.find((each) => each.ticks <= part) ??
+      shorterThanAny(part);
+    values.push(value);
+    at += value.ticks;
+    rest -= value.ticks;
   }
-  return parts;
+  return values;
 }
 
 /** The music in bars, every gap a rest, as written values that notation and files share. */
-export function barsOf(score: Pick<Score, 'notes' | 'beatsPerBar'>): Bar[] {
-  const length = score.beatsPerBar * TICKS;
-  const bars: { startTick: number; tokens: Token[] }[] = [];
-  let at = 0;
+export function barsOf(score: Pick<Score, 'notes' | 'beatsPerBar' | 'metres'>): Bar[] {
+  if (score.notes.length === 0) return [];
+  const bars = barSpans(score, scoreBeats({ ...score, pictures: [] })).map(
+    ({ startBeat, beats, metre, isNew }) => ({
+      startTick: Math.round(startBeat * TICKS),
+      ticks: Math.round(beats * TICKS),
+      metre,
+      isNew,
+      tokens: [] as Token[],
+    }),
+  );
+  let [at, inBar] = [0, 0];
   const put = (note: number | null, until: number) => {
     const begin = at;
-    while (at < until) {
-      const bar = Math.floor(at / length);
-      bars[bar] ??= { startTick: bar * length, tokens: [] };
-      const part = Math.min(until, (bar + 1) * length) - at;
-      const values = valuesFor(part);
-      if (values.length === 0) break;
-      for (const [ticks, type, dots, triplet] of values) {
-        bars[bar].tokens.push({
+    while (at < until && inBar < bars.length) {
+      const { startTick, ticks: length, tokens } = bars[inBar]!;
+      const barEnd = startTick + length;
+      const part = Math.min(until, barEnd) - at;
+      const whole = note === null && part === length && at === startTick;
+      const values = whole
+        ? [VALUES.find(({ type }) => type === 'whole')!]
+        : valuesFor(at - startTick, part, note === null);
+      for (const { type, dots, tuplet, ticks } of values) {
+        const own = whole ? length : ticks;
+        tokens.push({
           note,
           type,
           dots,
-          triplet,
+          tuplet,
           startTick: at,
-          ticks,
+          ticks: own,
           first: at === begin,
-          last: at + ticks >= until,
+          last: at + own >= until,
         });
-        at += ticks;
+        at += own;
+      }
+      if (at >= barEnd || values.length === 0) {
+        at = Math.max(at, barEnd);
+        inBar++;
       }
     }
   };
   score.notes.forEach(({ startBeat, beats }, i) => {
     const start = ticksOf(startBeat);
     if (start > at) put(null, start);
-    put(i, Math.max(start + 4, ticksOf(startBeat + beats)));
+    put(i, Math.max(at + GRIDS[1], ticksOf(startBeat + beats)));
   });
-  if (at % length !== 0) put(null, Math.ceil(at / length) * length);
+  const last = bars[bars.length - 1]!;
+  put(null, last.startTick + last.ticks);
   return bars;
 }
 
@@ -143,15 +192,27 @@ export function slursOf(notes: readonly ScoreNote[]): { from: number; to: number
   return slurs;
 }
 
-/** Where brackets over triplets begin and end: every three alike within a bar. */
-export function tupletEnds(tokens: readonly Token[]): Map<Token, 'start' | 'stop'> {
-  const ends = new Map<Token, 'start' | 'stop'>();
-  for (let i = 0; i < tokens.length; i++) {
-    const group = tokens.slice(i, i + 3);
-    if (group.length < 3 || !group.every((token) => token.triplet && token.type === group[0]!.type)) continue;
-    ends.set(group[0]!, 'start');
-    ends.set(group[2]!, 'stop');
-    i += 2;
-  }
-  return ends;
+/** A bracket: the tokens under it, first and last included. */
+export interface TupletSpan {
+  readonly from: number;
+  readonly to: number;
+  readonly tuplet: Tuplet;
+}
+
+/** Tuplets among the tokens of a bar, mixed values included: each ends where its tokens fill plain time again. */
+export function tupletsOf(tokens: readonly Token[]): TupletSpan[] {
+  const spans: TupletSpan[] = [];
+  let from: number | null = null;
+  let ticks = 0;
+  tokens.forEach(({ tuplet, ticks: own }, i) => {
+    const open = from === null ? null : tokens[from]!.tuplet;
+    if (tuplet === null || (open && open.actual !== tuplet.actual)) from = null;
+    if (tuplet === null) return;
+    if (from === null) [from, ticks] = [i, 0];
+    ticks += own;
+    if (ticks % (TICKS / 2) !== 0) return;
+    spans.push({ from, to: i, tuplet });
+    from = null;
+  });
+  return spans;
 }

@@ -333,17 +333,17 @@ describe('written values', () => {
     barsOf(score).map((bar) =>
       bar.tokens
         .map(
-          ({ note, type, dots, triplet, last }) =>
-            `${note === null ? 'r' : ''}${type}${dots ? '.' : ''}${triplet ? '3' : ''}${note !== null && !last ? '~' : ''}`,
+          ({ note, type, dots, tuplet, last }) =>
+            `${note === null ? 'r' : ''}${type}${dots ? '.' : ''}${tuplet ? tuplet.actual : ''}${note !== null && !last ? '~' : ''}`,
         )
         .join(' '),
     );
 
   it.each([
     [[{ startBeat: 0, beats: 3 }], ['half. rquarter']],
-    [[{ startBeat: 0, beats: 5 }], ['whole~', 'quarter rhalf.']],
+    [[{ startBeat: 0, beats: 5 }], ['whole~', 'quarter rquarter rhalf']],
     [[{ startBeat: 1, beats: 2.5 }], ['rquarter half~ eighth reighth']],
-    [[{ startBeat: 0, beats: 0.75 }], ['eighth. rhalf. r16th']],
+    [[{ startBeat: 0, beats: 0.75 }], ['eighth. r16th rquarter rhalf']],
   ])('of %j', (notes, expected) => {
     expect(values(row(notes))).toEqual(expected);
   });
@@ -351,7 +351,7 @@ describe('written values', () => {
   it('triplets are triplets, also where a bar has three beats', () => {
     const triplets = Array.from({ length: 9 }, (_, i) => ({ startBeat: i / 3, beats: 1 / 3 }));
     expect(values(row(triplets, 3))).toEqual([Array(9).fill('eighth3').join(' ')]);
-    expect([ticksOf(1 / 3), ticksOf(0.25), ticksOf(2 / 3), ticksOf(1.5)]).toEqual([16, 12, 32, 72]);
+    expect([ticksOf(1 / 3), ticksOf(0.25), ticksOf(2 / 3), ticksOf(1.5)]).toEqual([80, 60, 160, 360]);
   });
 
   it('a place cut out keeps its values and loses what went before', () => {

@@ -25,6 +25,7 @@ export type {
   EventKind,
   Hairpin,
   MeasureId,
+  Metre,
   Picture,
   Role,
   Score,
@@ -37,11 +38,29 @@ export {
   slursOf,
   TICKS,
   ticksOf,
-  tupletEnds,
+  tupletsOf,
   type Bar,
   type HairpinSpan,
   type NoteType,
   type Token,
+  type Tuplet,
 } from './bars';
+export {
+  barSpans,
+  countInOf,
+  endOfBars,
+  lengthOf,
+  metresFrom,
+  pulseAt,
+  pulseOf,
+  pulsesFrom,
+  startOfBar,
+  type BarSpan,
+  type Pulse,
+} from './metres';
+export { keysOf, signaturesOf, spellerOf, type Speller } from './keys';
+export { beamsOf, type Beam } from './beams';
+export { clefsOf } from './clefs';
+export { newHands } from './hands';
 export { excerpt, markedFor, placesIn, type Place } from './ownMusic';
 export { barsBetween, droneHertz, droneNotes, restFrom, type Bars } from './stretch';

@@ -1,5 +1,6 @@
 import { handAt, seamBetween, type Instrument } from '@/core/instruments';
 import { displayName, type Midi, type Naming } from '@/core/tuning';
+import { metresFrom, startOfBar } from './metres';
 import { EVERYTHING_COUNTS, type Score, type ScoreNote } from './score';
 
 /** A place in any music that practice should know of. */
@@ -65,10 +66,11 @@ export function markedFor(notes: readonly ScoreNote[], instrument: Instrument): 
 export function excerpt(score: Score, from: number, to: number, share = 0.75): Score {
   const cut = score.notes.slice(Math.max(0, from), to + 1);
   const start = cut[0]?.startBeat ?? 0;
-  const first = start - (start % score.beatsPerBar);
+  const first = startOfBar(score, start);
   return {
     ...score,
     free: false,
+    metres: metresFrom(score, first),
     family: 'excerpt',
     title: `From ${score.title}`,
     tempo: score.tempo === null ? null : Math.max(30, Math.round(score.tempo * share)),

@@ -77,6 +77,8 @@ export const scoreNoteSchema = z.object({
   /** A word over the note, for reading only. */
   label: z.string().nullable().default(null),
   role: roleSchema.nullable().default(null),
+  /** Sharps of the key that it is written in, negative for flats; null where the music around it tells. */
+  key: z.number().int().min(-7).max(7).nullable().default(null),
   /** Lasts as long as the player holds it, however long it is written. */
   open: z.boolean().default(false),
   /** A voice or a partner sounds along. */
@@ -146,6 +148,17 @@ export const eventKindSchema = z.enum([
 ]);
 export type EventKind = z.infer<typeof eventKindSchema>;
 
+export const metreSchema = z.object({
+  /** Where it begins to hold: at a bar line. */
+  startBeat: z.number().min(0),
+  beats: z.number().int().min(1).max(32),
+  unit: z.union([z.literal(1), z.literal(2), z.literal(4), z.literal(8), z.literal(16), z.literal(32)]),
+  /** Crotchets of its first bar where that is no full one: a pickup, a bar that a repeat parts. */
+  length: z.number().positive().nullable().default(null),
+});
+/** A time signature from a bar line on. */
+export type Metre = z.infer<typeof metreSchema>;
+
 const feedsSchema = z.object({ map: z.boolean(), seams: z.boolean(), trends: z.boolean() });
 
 /** Which measures and events are valid for a score, and what its takes may change in what is remembered. */
@@ -180,8 +193,12 @@ export const scoreSchema = z.object({
   instrumentId: z.string(),
   /** Beats per minute; null is free, without a metronome. */
   tempo: z.number().min(20).max(300).nullable(),
+  /** Crotchets a bar, where there are no metres. */
   beatsPerBar: z.number().int().min(1).max(12),
-  countInBeats: z.number().int().min(0).max(16),
+  /** Metres in order, for music that has others than so many crotchets a bar throughout. */
+  metres: z.array(metreSchema).default([]),
+  /** Crotchets that are counted before the music. */
+  countInBeats: z.number().min(0).max(16),
   vibrato: z.enum(['free', 'wanted', 'none']),
   /** Sharps of the written key signature, negative for flats. */
   fifths: z.number().int().min(-7).max(7).default(0),

@@ -1,6 +1,7 @@
 import { soundingOf, type Instrument } from '@/core/instruments';
 import { justRatio, midiToHertz, type Hertz, type Midi } from '@/core/tuning';
-import type { Score } from './score';
+import { barSpans, lengthOf, metresFrom } from './metres';
+import { scoreBeats, type Score } from './score';
 
 /** A drone of one's own lies an octave under the first note, unless that is low already. */
 const LOW_FOR_A_DRONE: Midi = 55;
@@ -14,13 +15,21 @@ export function restFrom(score: Score, beat: number): Score {
       .map((part) => ({ ...part, startBeat: part.startBeat - beat }));
   const [first, ...notes] = later(score.notes);
   const begun = first && { ...first, attack: first.attack === 'none' ? ('tongued' as const) : first.attack };
-  return { ...score, notes: begun ? [begun, ...notes] : notes, pictures: later(score.pictures) };
+  return {
+    ...score,
+    metres: metresFrom(score, beat),
+    notes: begun ? [begun, ...notes] : notes,
+    pictures: later(score.pictures),
+  };
 }
 
 /** Some bars of a score, and which of its notes the first of theirs is. */
 export interface Bars {
   readonly score: Score;
   readonly first: number;
+  /** Number of the first bar as musicians count, a pickup being none; whether bars come after. */
+  readonly firstBar: number;
+  readonly goesOn: boolean;
 }
 
 /**
@@ -44,9 +53,18 @@ export function barsBetween(score: Score, from: number, to: number): Bars {
     };
   });
   return {
-    score: { ...score, notes, pictures: [], repeats: 1 },
+    score: { ...score, metres: metresFrom(score, from), notes, pictures: [], repeats: 1 },
     first: score.notes.findIndex(sounds),
+    firstBar: numberOfBar(score, from),
+    goesOn: to < scoreBeats(score) - 1e-6,
   };
+}
+
+function numberOfBar(score: Score, beat: number): number {
+  const spans = barSpans(score, beat + 1e-5);
+  const [first] = spans;
+  const isPickup = spans.length > 1 && first!.beats < lengthOf(first!.metre) - 1e-6;
+  return spans.length - (isPickup ? 1 : 0);
 }
 
 /** Sounding notes of a drone: what the music asks for, or its first note. */

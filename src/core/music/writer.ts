@@ -11,6 +11,7 @@ export class Writer {
   readonly low: Midi;
   readonly high: Midi;
   private beat = 0;
+  private key: number | null = null;
 
   constructor(
     readonly instrument: Instrument,
@@ -23,6 +24,11 @@ export class Writer {
   /** From here on. */
   setDynamic(dynamic: Dynamic): void {
     this.dynamic = dynamic;
+  }
+
+  /** Key that is written in from here on; null where the notes tell it. */
+  setKey(fifths: number | null): void {
+    this.key = fifths;
   }
 
   has(written: Midi): boolean {
@@ -55,6 +61,7 @@ export class Writer {
       hand: details.fingered == null ? (handAt(this.instrument, written, slurredFrom)?.mark ?? null) : null,
       label: null,
       role: null,
+      key: this.key,
       open: false,
       company: false,
       ...details,

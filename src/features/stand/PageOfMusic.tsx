@@ -24,5 +24,14 @@ export function PageOfMusic({ score, page, current, instrument, size, room }: Pa
     const length = here ? here.to - here.from + 1 : 0;
     return new Set(Array.from({ length }, (_, i) => here!.from + i - bars.first));
   }, [here, bars]);
-  return <Notation score={bars.score} instrument={instrument} scale={size} height={room} marked={marked} />;
+  return (
+    <Notation
+      score={bars.score}
+      instrument={instrument}
+      scale={size}
+      height={room}
+      marked={marked}
+      part={bars}
+    />
+  );
 }

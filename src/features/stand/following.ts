@@ -121,7 +121,7 @@ export class Following {
     const began = performance.now();
     const { beat } = session;
     const place = this.conductor.tell(this.thread.newest, beat);
-    this.painter.beat(settings.metronome.mode === 'off' ? null : beat, score.beatsPerBar);
+    this.painter.beat(settings.metronome.mode === 'off' ? null : beat, score);
     this.thread.ask(place.group);
     const points = this.thread.drain(beat === null ? null : place.musicSeconds);
     const begins = beat === null ? -Infinity : secondsAt(score, this.firstBeat) - EARLY_SECONDS;

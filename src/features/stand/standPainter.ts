@@ -1,3 +1,4 @@
+import { pulseAt, type Score } from '@/core/music';
 import type { ThreadPoint } from '@/ui';
 import { THREAD_MARK, ThreadHealth } from './threadHealth';
 
@@ -29,13 +30,13 @@ export class StandPainter {
   }
 
   /** @param beat beats of the music; null when none is to be seen. */
-  beat(beat: number | null, beatsPerBar: number): void {
+  beat(beat: number | null, score: Score): void {
     if (beat === null) {
       this.sinks?.beat(null, false);
       return;
     }
-    const whole = Math.floor(beat);
-    this.sinks?.beat(beat - whole, ((whole % beatsPerBar) + beatsPerBar) % beatsPerBar === 0);
+    const pulse = pulseAt(score, beat);
+    this.sinks?.beat((beat - pulse.beat) / pulse.beats, pulse.number === 1);
   }
 
   /** A screen frame is done. @param now its time, @param began when its work began, ms. @param age seconds since `newest` sounded. */

@@ -9,7 +9,7 @@ import {
 } from '@/core/hearing/following';
 import type { Group } from '@/core/hearing/matching';
 import { leaning, type Midi } from '@/core/tuning';
-import { secondsAt, type Picture, type Score } from '@/core/music';
+import { pulseAt, secondsAt, type Picture, type Score } from '@/core/music';
 import { fixed, sized } from '@/core/verdict';
 
 /** What the big word depends on. */
@@ -30,7 +30,7 @@ export interface Moment {
 /** One word at a time, and a line under it: what is asked now, or what to change. */
 export function wordNow(moment: Moment): LiveWord {
   const { score, groups, beat, fromBeat, place, hidden, byBeat, live } = moment;
-  if (beat !== null && beat < fromBeat) return countIn(score, beat - fromBeat);
+  if (beat !== null && beat < fromBeat) return countIn(score, beat);
   const picture = beat === null ? undefined : pictureAt(score, beat);
   if (picture) return pictureWord(picture, score.notes.length > 0);
   if (score.notes.length === 0) return { word: '', hint: '' };
@@ -69,10 +69,10 @@ export function freeWord(heard: HeardNow | null, nameOf: (sounding: Midi) => str
 }
 
 /** One bar, as musicians count it: 1 2 3 4. @param beat before the music, negative. */
-function countIn({ beatsPerBar }: Score, beat: number): LiveWord {
-  const count = (((Math.floor(beat) % beatsPerBar) + beatsPerBar) % beatsPerBar) + 1;
-  return { word: String(count), hint: 'counting in' };
-}
+const countIn = (score: Score, beat: number): LiveWord => ({
+  word: String(pulseAt(score, beat).number),
+  hint: 'counting in',
+});
 
 const pictureAt = ({ pictures }: Score, beat: number): Picture | undefined =>
   pictures.find((each) => beat >= each.startBeat && beat < each.startBeat + each.beats);

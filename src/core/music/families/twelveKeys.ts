@@ -75,6 +75,7 @@ export const twelveKeys = defineFamily({
     for (let i = 0; i < keys; i++) {
       const fifths = CIRCLE_OF_FOURTHS[(first + i) % 12]!;
       let tonic = tonicOf(fifths);
+      writer.setKey(fifths);
       // As near to the home note as it fits.
       while (
         tonic + lowest < writer.low ||

@@ -1,0 +1,63 @@
+import { spell, type Midi, type Spelling } from '@/core/tuning';
+import type { Bar } from './bars';
+import { phrasesOf } from './phrases';
+import type { Score, ScoreNote } from './score';
+
+type Music = Pick<Score, 'notes' | 'fifths'>;
+
+const KEYS = [0, 1, -1, 2, -2, 3, -3, 4, -4, 5, -5, 6, -6] as const;
+const MAJOR: ReadonlySet<number> = new Set([0, 2, 4, 5, 7, 9, 11]);
+/** A note outside of the key weighs more than any distance from the key of the whole. */
+const OUTSIDE = 100;
+
+const tonicOf = (fifths: number) => (((fifths * 7) % 12) + 12) % 12;
+const isIn = (fifths: number, written: Midi) => MAJOR.has((((written - tonicOf(fifths)) % 12) + 12) % 12);
+
+/** The key that most of the notes belong to; of several, the nearest to the key of the whole and to that of the phrase before. */
+function keyOfPhrase(phrase: readonly ScoreNote[], home: number, before: number): number {
+  const pitches = [...new Set(phrase.flatMap(({ written, fingered }) => [written, fingered ?? written]))];
+  const costs = KEYS.map((key) => {
+    const outside = pitches.filter((written) => Number.isInteger(written) && !isIn(key, written)).length;
+    return OUTSIDE * outside + Math.abs(key - home) + Math.abs(key - before) + Math.abs(key) / 100;
+  });
+  return KEYS[costs.indexOf(Math.min(...costs))]!;
+}
+
+/**
+ * The key that each note is spelled in, as sharps, negative for flats: the one it was written in, or that of its phrase, so
+ * that A♭ major reads A♭ B♭ C and not G♯ B♭ C whatever stands at the clef.
+ */
+export function keysOf({ notes, fifths }: Music): number[] {
+  const keys: number[] = [];
+  for (const phrase of phrasesOf(notes)) {
+    const key = phrase[0]!.key ?? keyOfPhrase(phrase, fifths, keys[keys.length - 1] ?? fifths);
+    keys.push(...phrase.map(() => key));
+  }
+  return keys;
+}
+
+/** The key signature that each bar stands under: the whole's, until a note says in which key it was written. */
+export function signaturesOf(score: Music, bars: readonly Bar[]): number[] {
+  let fifths = score.fifths;
+  return bars.map(({ tokens }) => {
+    const begun = tokens.find(({ note, first }) => note !== null && first);
+    fifths = begun ? (score.notes[begun.note!]!.key ?? score.fifths) : fifths;
+    return fifths;
+  });
+}
+
+/** How a written note of a score is spelled, where it stands. */
+export interface Speller {
+  (note: number): Spelling;
+  /** The note that is fingered for a harmonic. */
+  fingered(note: number): Spelling;
+}
+
+/** Spells the notes of a score by number. */
+export function spellerOf(score: Music): Speller {
+  const keys = keysOf(score);
+  const of = (written: Midi, note: number) => spell(written, keys[note]);
+  return Object.assign((note: number) => of(score.notes[note]!.written, note), {
+    fingered: (note: number) => of(score.notes[note]!.fingered ?? score.notes[note]!.written, note),
+  });
+}
