@@ -21,7 +21,7 @@ export { Pictures } from './notation/Pictures';
 export { Notice } from './notice';
 export { Problems } from './problems';
 export { Screen } from './screen';
-export { Sheet, SHEET_STYLE } from './sheet';
+export { PAPER_WIDTH, Sheet, SHEET_STYLE } from './sheet';
 export { Shell } from './shell';
 export { useKeys } from './keys';
 export { later } from './later';

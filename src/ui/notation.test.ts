@@ -1,10 +1,13 @@
 import { barsOf, type Score } from '@/core/music';
 import { scoreOfFamily } from '@/core/music/scores.testing';
+import { spell } from '@/core/tuning';
 import { accidentalsOf, keyName, linesOf } from './notation/layout';
 
 const made = (family: string, values: Record<string, unknown>) => scoreOfFamily(family, 'flute', values);
 const signs = (score: Score, fifths = score.fifths) =>
-  barsOf(score).map((bar) => accidentalsOf(bar, (note) => score.notes[note]!.written, fifths));
+  barsOf(score).map((bar) =>
+    accidentalsOf(bar, (note) => [spell(score.notes[note]!.written, fifths)], fifths).flat(),
+  );
 
 describe('signs before notes', () => {
   it('are set once a bar, and taken back in the next', () => {
@@ -36,12 +39,13 @@ describe('signs before notes', () => {
 
 describe('lines', () => {
   it('hold as many bars as fit, all of them, in order', () => {
-    const lines = linesOf([100, 100, 100, 250, 40, 40], 300, (line) => (line === 0 ? 70 : 40));
+    const bars = [100, 100, 100, 250, 40, 40];
+    const lines = linesOf(6, 300, (bar, isFirst) => bars[bar]! + (isFirst ? (bar === 0 ? 70 : 40) : 0));
     expect(lines).toEqual([[0, 1], [2], [3], [4, 5]]);
     expect(lines.flat()).toEqual([0, 1, 2, 3, 4, 5]);
   });
 
   it('have at least one bar even when it is wider than the page', () => {
-    expect(linesOf([900, 900], 300, () => 40)).toEqual([[0], [1]]);
+    expect(linesOf(2, 300, () => 940)).toEqual([[0], [1]]);
   });
 });

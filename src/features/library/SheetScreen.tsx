@@ -1,7 +1,7 @@
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useEffect } from 'react';
 import { useExercise } from './useExercise';
-import { Notation, Notice, Sheet } from '@/ui';
+import { Notation, Notice, PAPER_WIDTH, Sheet } from '@/ui';
 
 /** A clean sheet of an exercise, with its text, to hand out. */
 export function SheetScreen() {
@@ -29,7 +29,12 @@ export function SheetScreen() {
       onBack={() => (router.canGoBack() ? router.back() : router.replace('/practise'))}
     >
       <p>{`${instrument.name} · ${value.tempo === null ? 'free time' : `♩ ${value.tempo}`}`}</p>
-      <Notation score={value} instrument={instrument} scale={value.notes.length > 80 ? 0.7 : 0.95} forPrint />
+      <Notation
+        score={value}
+        instrument={instrument}
+        scale={value.notes.length > 80 ? 0.7 : 0.95}
+        paper={PAPER_WIDTH}
+      />
       <p>{family.what}</p>
       <p>{family.how}</p>
       {value.cue ? <p>{`Attend to: ${value.cue}.`}</p> : null}

@@ -37,12 +37,14 @@ export function PrintWeekScreen() {
   );
 }
 
+/** Music of a block, small beside its box. */
+const MUSIC_WIDTH = 460;
 const STYLE = `
   .sheet .day { break-inside: avoid; }
   .sheet .block { display: flex; gap: 10px; align-items: flex-start; break-inside: avoid; padding: 4px 0; }
   .sheet .box { width: 14px; height: 14px; border: 1.5px solid #000; margin-top: 4px; flex: none; }
   .sheet .block p { margin: 0; }
-  .sheet .music { max-width: 460px; }
+  .sheet .music { max-width: ${MUSIC_WIDTH}px; }
 `;
 
 function Row({ block, planning: { instrument } }: { block: Block; planning: Planning }) {
@@ -60,7 +62,7 @@ function Row({ block, planning: { instrument } }: { block: Block; planning: Plan
         </p>
         {made.ok && made.value.notes.length > 0 && made.value.notes.length <= SMALL_MUSIC ? (
           <div className="music">
-            <Notation score={made.value} instrument={instrument} scale={0.55} forPrint />
+            <Notation score={made.value} instrument={instrument} scale={0.55} paper={MUSIC_WIDTH} />
           </div>
         ) : null}
       </div>

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { StyleSheet, View, type LayoutChangeEvent } from 'react-native';
-import { scoreBeats, type Score } from '@/core/music';
+import { barSpans, scoreBeats, type Score } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
 import { spokenName } from '@/core/tuning';
 import { Soft } from '../text';
@@ -15,8 +15,10 @@ interface NotationProps {
   /** Room that there is: the music becomes smaller for it, and what still finds none is out of sight while it is not marked. */
   readonly height?: number;
   readonly marked?: ReadonlySet<number>;
-  /** Black on white whatever the theme. */
-  readonly forPrint?: boolean;
+  /** Black on white whatever the theme, engraved for this width on paper, in CSS pixels, whatever the screen’s. */
+  readonly paper?: number;
+  /** Some bars of a longer piece: the number of the first, and whether more come after. */
+  readonly part?: { readonly firstBar: number; readonly goesOn: boolean };
 }
 
 /** The latest engraving, in the browser's performance timeline. */
@@ -24,18 +26,12 @@ const ENGRAVE_MEASURE = 'gold-reed-engrave';
 const PRINT = { ink: '#000000', goldText: '#000000' } as const;
 
 /** A score as music, in the theme's ink, as wide as it is given room for. The engraver is loaded when first needed. */
-export function Notation({
-  score,
-  instrument,
-  scale = 1.35,
-  height,
-  marked,
-  forPrint = false,
-}: NotationProps) {
+export function Notation({ score, instrument, scale = 1.35, height, marked, paper, part }: NotationProps) {
   const theme = usePalette();
-  const palette = forPrint ? PRINT : theme;
+  const palette = paper ? PRINT : theme;
   const element = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(0);
+  const [seen, setWidth] = useState(0);
+  const width = paper ?? seen;
   const [problem, setProblem] = useState<string | null>(null);
   const [up, setUp] = useState(0);
   const { ink, goldText } = palette;
@@ -54,6 +50,7 @@ export function Notation({
           font: fonts.bold,
           ...(height !== undefined && { height }),
           ...(marked && { marked }),
+          ...part,
         };
         const start = performance.now();
         const engraved = engrave(element.current, score, instrument, options);
@@ -66,7 +63,7 @@ export function Notation({
     return () => {
       wanted = false;
     };
-  }, [score, instrument, width, height, scale, ink, goldText, marked]);
+  }, [score, instrument, width, height, scale, ink, goldText, marked, part]);
   return (
     <View
       onLayout={(event: LayoutChangeEvent) => setWidth(Math.floor(event.nativeEvent.layout.width))}
@@ -80,7 +77,7 @@ export function Notation({
           testID="notation"
           style={height !== undefined && { maxHeight: height, overflow: 'hidden' }}
         >
-          <div ref={element} style={{ marginTop: -up }} />
+          <div ref={element} className={paper ? 'music-on-paper' : undefined} style={{ marginTop: -up }} />
         </View>
       ) : null}
       {problem ? <Soft>{`The music could not be drawn: ${problem}`}</Soft> : null}
@@ -94,7 +91,7 @@ function inWords(score: Score, instrument: Instrument): string {
     .slice(0, 12)
     .map((note) => spokenName(note))
     .join(', ');
-  return `Music for ${instrument.name}, ${row.length} notes in ${Math.ceil(scoreBeats(score) / score.beatsPerBar)} bars, from ${spokenName(Math.min(...row))} to ${spokenName(Math.max(...row))}: ${few}${row.length > 12 ? ' and so on' : ''}`;
+  return `Music for ${instrument.name}, ${row.length} notes in ${barSpans(score, scoreBeats(score)).length} bars, from ${spokenName(Math.min(...row))} to ${spokenName(Math.max(...row))}: ${few}${row.length > 12 ? ' and so on' : ''}`;
 }
 
 const styles = StyleSheet.create({ whole: { width: '100%', gap: 10 } });

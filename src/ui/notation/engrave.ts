@@ -1,21 +1,11 @@
-import {
-  Accidental,
-  Beam,
-  Dot,
-  Formatter,
-  Fraction,
-  Renderer,
-  Stave,
-  StaveNote,
-  Tuplet,
-  VexFlow,
-  Voice,
-} from 'vexflow/bravura';
-import { barsOf, tupletEnds, type Bar, type Score, type Token } from '@/core/music';
-import { clefOf, type Instrument } from '@/core/instruments';
-import { spell } from '@/core/tuning';
-import { accidentalsOf, keyName, linesOf } from './layout';
-import { drawHairpins, drawJoins, drawWords, isNewDynamic, lineOf, type Pen, type Placed } from './marks';
+import { BarlineType, Formatter, Renderer, Stave, VexFlow, type RenderContext } from 'vexflow/bravura';
+import { barsOf, clefsOf, lengthOf, signaturesOf, spellerOf, TICKS, type Score } from '@/core/music';
+import type { Instrument } from '@/core/instruments';
+import { boxesOf, boxOfTuplet, Filled, type Box } from './boxes';
+import { buildBar, type BuiltBar } from './build';
+import { keyName, linesOf } from './layout';
+import { drawBarNumber, drawDynamics, drawHands, drawRings, drawWords, type Pen } from './marks';
+import { drawSlur, drawTies, slursOnLine } from './slurs';
 
 export interface EngraveOptions {
   readonly width: number;
@@ -28,6 +18,10 @@ export interface EngraveOptions {
   readonly font: string;
   /** Indices of notes to be set in gold. */
   readonly marked?: ReadonlySet<number>;
+  /** The music goes on after this: it ends with no final bar line. */
+  readonly goesOn?: boolean;
+  /** Number of the first bar. */
+  readonly firstBar?: number;
 }
 
 /** How much room the music took, and where its line with the first marked note begins; pixels. */
@@ -36,180 +30,215 @@ export interface Engraved {
   readonly marked: number;
 }
 
-const DURATIONS = { whole: 'w', half: 'h', quarter: 'q', eighth: '8', '16th': '16', '32nd': '32' } as const;
-const REST_KEYS = { treble: 'b/4', bass: 'd/3', tenor: 'a/3' } as const;
 const STAVE = 40;
-/** Between two stave lines and spaces, as lines of a note are counted. */
-const LINE = 10;
-/** The engraver leaves this much over a stave's top line. */
-const OVER_STAVE = 40;
+/** A line is drawn so far down, and then cut to what it fills. */
+const DOWN = 200;
+const MARGIN = 5;
 const SIDE = 6;
 /** No smaller than this for want of height. */
 const LEGIBLE = 0.85;
+const SMALLEST = 0.5;
+/** Widths of what stands before the notes of a bar. */
+const HEAD = { clef: 40, smallClef: 26, sign: 10, time: 26, change: 10 };
+
 /** The engraver measures glyphs, so their font has to be there first. */
 export async function fontsReady(): Promise<void> {
   await document.fonts.load('30px Bravura');
 }
 
 /**
- * Engraves a score into an element as SVG, never wider than `width`, nor higher than `height` while it is legible. Notation is `vexflow`'s work; which bars share a line,
- * hairpins, breaths, words and harmonics are ours.
+ * Engraves a score into an element, an SVG a line, never wider than `width`, nor higher than `height` while it is legible. Notation is
+ * `vexflow`'s work; which bars share a line, slurs, hairpins, breaths, words, harmonics, and that none of them run into each other,
+ * are ours.
  */
 export function engrave(
-  element: HTMLDivElement,
+  element: HTMLElement,
   score: Score,
   instrument: Instrument,
   options: EngraveOptions,
 ): Engraved {
-  element.replaceChildren();
   VexFlow.setFonts('Bravura');
-  const bars = barsOf(score);
-  const placed: Placed[] = [];
-  const built = bars.map((bar) => {
-    const top = Math.max(
-      ...bar.tokens.map((token) => (token.note === null ? -1 : score.notes[token.note]!.written)),
-    );
-    const clef = top < 0 ? instrument.clef : clefOf(instrument, top);
-    const signs = accidentalsOf(bar, (note) => headOf(score, note), score.fifths);
-    const notes = bar.tokens.map((token, i) => {
-      const note = noteFor(token, score, clef, signs[i] ?? null, options);
-      placed.push({ token, note, line: 0 });
-      return note;
-    });
-    const ends = tupletEnds(bar.tokens);
-    const tuplets = bar.tokens.flatMap((token, i) =>
-      ends.get(token) === 'start'
-        ? [new Tuplet(notes.slice(i, i + 3), { numNotes: 3, notesOccupied: 2 })]
-        : [],
-    );
-    const beams = Beam.generateBeams(notes, { groups: [new Fraction(1, 4)] });
-    const voice = new Voice({ numBeats: score.beatsPerBar, beatValue: 4 })
-      .setMode(Voice.Mode.SOFT)
-      .addTickables(notes);
-    const least = new Formatter().joinVoices([voice]).preCalculateMinTotalWidth([voice]);
-    return { clef, voice, tuplets, beams, least: Math.max(46, 30 * notes.length + 14, least * 1.06 + 14) };
-  });
-
-  const head = (line: number) => 44 + 9 * Math.abs(score.fifths) + (line === 0 ? 26 : 0);
-  const widest = Math.max(...built.map((bar) => bar.least), 60) + head(1);
-  const pageAt = (scale: number) => {
-    const width = (options.width - 2 * SIDE) / scale;
-    const lines = linesOf(
-      built.map((bar) => bar.least),
-      width,
-      head,
-    );
-    const begins: number[] = [];
-    const tops: number[] = [];
-    let height = 6;
-    for (const line of lines) {
-      const { above, below } = roomFor(
-        line.map((i) => bars[i]!),
-        score,
-        instrument,
-      );
-      begins.push(height);
-      tops.push(height + above - OVER_STAVE);
-      height += above + STAVE + below;
-    }
-    return { scale, width, lines, begins, tops, height };
-  };
   const most = options.height ?? Infinity;
-  let page = pageAt(Math.max(0.5, Math.min(options.scale, (options.width - 2 * SIDE) / widest)));
-  while (page.height * page.scale > most && page.scale > LEGIBLE)
-    page = pageAt(Math.max(LEGIBLE, 0.95 * page.scale));
-  const { scale, width, lines, begins, tops, height } = page;
-  const renderer = new Renderer(element, Renderer.Backends.SVG);
-  renderer.resize(options.width, Math.ceil(height * scale));
-  const context = renderer.getContext();
-  context.scale(scale, scale);
-  context.setFillStyle(options.ink).setStrokeStyle(options.ink);
-
-  const ends: number[] = [];
-  let at = 0;
-  lines.forEach((line, index) => {
-    const y = tops[index]!;
-    const wanted = line.reduce((sum, i) => sum + built[i]!.least, 0);
-    const room = width - head(index);
-    // The last line is not torn apart when it is short.
-    const stretch = index === lines.length - 1 && wanted < 0.6 * room ? 1.15 : room / wanted;
-    let x = SIDE / scale;
-    line.forEach((barIndex, place) => {
-      const bar = built[barIndex]!;
-      const own = bar.least * stretch + (place === 0 ? head(index) : 0);
-      const stave = new Stave(x, y, own);
-      if (place === 0) stave.addClef(bar.clef).addKeySignature(keyName(score.fifths));
-      else if (bar.clef !== built[barIndex - 1]?.clef) stave.addClef(bar.clef, 'small');
-      if (place === 0 && index === 0) stave.addTimeSignature(`${score.beatsPerBar}/4`);
-      stave.setContext(context).draw();
-      new Formatter().joinVoices([bar.voice]).formatToStave([bar.voice], stave);
-      bar.voice.draw(context, stave);
-      for (const beam of bar.beams) beam.setContext(context).draw();
-      for (const tuplet of bar.tuplets) tuplet.setContext(context).draw();
-      for (let i = 0; i < bars[barIndex]!.tokens.length; i++) placed[at++]!.line = index;
-      x += own;
-    });
-    ends.push(x);
-  });
-  const pen: Pen = { context, score, placed, font: options.font, ends };
-  drawJoins(pen);
-  drawHairpins(pen);
-  drawWords(pen, instrument);
-  paint(element, options);
-  const line = placed.find(({ token }) => token.note !== null && options.marked?.has(token.note))?.line ?? 0;
-  return { height: Math.ceil(height * scale), marked: begins[line]! * scale };
+  let { scale } = options;
+  for (;;) {
+    const page = engraveAt(element, score, instrument, { ...options, scale });
+    scale = page.scale;
+    if (page.height <= most || scale <= LEGIBLE) return page;
+    scale = Math.max(LEGIBLE, Math.min(0.95 * scale, (scale * most) / page.height));
+  }
 }
 
-/** What a line needs over and under its stave: ledger lines, small heads, words, dynamics, hairpins. */
-function roomFor(
-  bars: readonly Bar[],
+function engraveAt(
+  element: HTMLElement,
   score: Score,
   instrument: Instrument,
-): { above: number; below: number } {
-  let above = 24;
-  let below = 26;
-  for (const { note } of bars.flatMap((bar) => bar.tokens)) {
-    if (note === null) continue;
-    const { written, fingered, label, hand, hairpin } = score.notes[note]!;
-    const head = lineOf(headOf(score, note), score, instrument);
-    const top = fingered === null ? head : Math.max(head, lineOf(written, score, instrument));
-    above = Math.max(above, (top - 5) * LINE + 18 + (label ? 20 : 0), label ? 40 : 0);
-    const words = (hairpin || isNewDynamic(score, note) ? 16 : 0) + (hand ? 30 : 0);
-    below = Math.max(below, Math.max(0, (1 - head) * LINE) + 28 + words);
-  }
-  return { above, below };
+  options: EngraveOptions,
+): Engraved & { scale: number } {
+  element.replaceChildren();
+  const bars = builtBars(score, instrument, options);
+  const placed = bars.flatMap((each) => each.placed);
+  const before = (bar: number, isFirst: boolean) => widthBefore(bars, bar, isFirst);
+  const widest = Math.max(60, ...bars.map((bar, i) => bar.least + before(i, true)));
+  const scale = Math.max(SMALLEST, Math.min(options.scale, (options.width - 2 * SIDE) / widest));
+  const width = (options.width - 2 * SIDE) / scale;
+  const lines = linesOf(bars.length, width, (bar, isFirst) => bars[bar]!.least + before(bar, isFirst));
+  lines.forEach((line, index) => {
+    for (const bar of line) for (const each of bars[bar]!.placed) each.line = index;
+  });
+  const has = (line: number) =>
+    placed.some(
+      ({ token, line: own }) => own === line && token.note !== null && options.marked?.has(token.note),
+    );
+  const isPickup =
+    (options.firstBar ?? 1) === 1 && bars[0] && bars[0].bar.ticks < lengthOf(bars[0].bar.metre) * TICKS;
+  const number = (bar: number) => bar + (options.firstBar ?? 1) - (isPickup ? 1 : 0);
+
+  let height = 0;
+  let marked: number | null = null;
+  lines.forEach((line, index) => {
+    const row = document.createElement('div');
+    row.style.breakInside = 'avoid';
+    element.append(row);
+    const renderer = new Renderer(row, Renderer.Backends.SVG);
+    renderer.resize(options.width, 2 * DOWN);
+    const context = renderer.getContext();
+    context.setFillStyle(options.ink).setStrokeStyle(options.ink);
+    const wanted = line.reduce((sum, bar) => sum + bars[bar]!.least, 0);
+    const heads = line.reduce((sum, bar, i) => sum + before(bar, i === 0), 0);
+    const room = width - heads;
+    const isLast = index === lines.length - 1;
+    // The last line is not torn apart when it is short.
+    const stretch = isLast && wanted < 0.6 * room ? Math.min(1.3, room / wanted) : room / wanted;
+    const left = SIDE / scale;
+    const right = drawBars(
+      context,
+      bars,
+      line,
+      left,
+      (bar, i) => bars[bar]!.least * stretch + before(bar, i === 0),
+      {
+        ends: isLast && options.goesOn !== true,
+      },
+    );
+    const filled = new Filled({ top: DOWN, bottom: DOWN + STAVE });
+    const own = placed.filter((each) => each.line === index);
+    filled.add(clefBox(bars[line[0]!]!, left), ...own.flatMap(({ note }) => boxesOf(note)));
+    const pen: Pen = {
+      context,
+      score,
+      placed,
+      line: index,
+      filled,
+      font: options.font,
+      edges: { left, right },
+    };
+    drawJoins(
+      pen,
+      line.map((bar) => bars[bar]!),
+    );
+    drawRings(pen);
+    drawDynamics(pen);
+    drawHands(pen);
+    drawWords(pen);
+    if (number(line[0]!) > 1) drawBarNumber(pen, number(line[0]!));
+    if (marked === null && has(index)) marked = height;
+    height += cut(row, filled, options, scale);
+  });
+  return { height: Math.ceil(height), marked: marked ?? 0, scale };
 }
 
-/** The note whose head stands on the stave: of a harmonic the fingered one. */
-const headOf = (score: Score, index: number) => score.notes[index]!.fingered ?? score.notes[index]!.written;
+function builtBars(score: Score, instrument: Instrument, { marked, gold }: EngraveOptions): BuiltBar[] {
+  const bars = barsOf(score);
+  const spell = spellerOf(score);
+  const signatures = signaturesOf(score, bars);
+  const inks = { gold, marked: marked ?? new Set<number>() };
+  const clefs = clefsOf(score, bars, instrument);
+  return bars.map((bar, i) => buildBar(bar, score, spell, clefs[i]!, signatures[i]!, inks));
+}
 
-function noteFor(
-  token: Token,
-  score: Score,
-  clef: keyof typeof REST_KEYS,
-  sign: string | null,
-  { marked, gold }: EngraveOptions,
-): StaveNote {
-  const duration = `${DURATIONS[token.type]}${token.dots ? 'd' : ''}`;
-  if (token.note === null) {
-    const rest = new StaveNote({ keys: [REST_KEYS[clef]], duration: `${duration}r`, clef });
-    if (token.dots) Dot.buildAndAttach([rest]);
-    return rest;
+/** Width of clef, key and time before the notes of a bar: all of them at the beginning of a line, else what changes. */
+function widthBefore(bars: readonly BuiltBar[], index: number, isFirst: boolean): number {
+  const bar = bars[index]!;
+  const last = bars[index - 1];
+  const time = bar.bar.isNew ? HEAD.time : 0;
+  if (isFirst || !last) return HEAD.clef + HEAD.sign * Math.abs(bar.fifths) + time;
+  const clef = bar.clef === last.clef ? 0 : HEAD.smallClef;
+  const signs =
+    bar.fifths === last.fifths ? 0 : HEAD.sign * (Math.abs(bar.fifths) + Math.abs(last.fifths)) + HEAD.change;
+  return clef + signs + time;
+}
+
+/** What the clef at a line's beginning reaches over. */
+function clefBox({ clef }: BuiltBar, left: number): Box {
+  const beyond = { treble: 16, tenor: 10, bass: 0 }[clef];
+  return { left: left + 4, right: left + 30, top: DOWN - beyond, bottom: DOWN + STAVE + beyond };
+}
+
+/** Draws the bars of a line with their notes. @returns where it ends. */
+function drawBars(
+  context: RenderContext,
+  bars: readonly BuiltBar[],
+  line: readonly number[],
+  left: number,
+  widthOf: (bar: number, place: number) => number,
+  { ends }: { ends: boolean },
+): number {
+  let x = left;
+  line.forEach((index, place) => {
+    const bar = bars[index]!;
+    const last = bars[index - 1];
+    const own = widthOf(index, place);
+    // The engraver puts a stave's top line under some room of its own.
+    const stave = new Stave(x, DOWN, own, { spaceAboveStaffLn: 0 });
+    if (place === 0) stave.addClef(bar.clef).addKeySignature(keyName(bar.fifths));
+    else {
+      if (bar.clef !== last?.clef) stave.addClef(bar.clef, 'small');
+      if (bar.fifths !== last?.fifths) stave.addKeySignature(keyName(bar.fifths), keyName(last?.fifths ?? 0));
+    }
+    if (bar.bar.isNew) stave.addTimeSignature(`${bar.bar.metre.beats}/${bar.bar.metre.unit}`);
+    if (ends && index === bars.length - 1) stave.setEndBarType(BarlineType.END);
+    stave.setContext(context).draw();
+    new Formatter().joinVoices([bar.voice]).formatToStave([bar.voice], stave);
+    bar.voice.draw(context, stave);
+    for (const beam of bar.beams) beam.setContext(context).draw();
+    x += own;
+    for (const each of bar.placed) each.barEnd = x;
+  });
+  return x;
+}
+
+/** Ties, brackets and slurs: the brackets on the other side than slurs run. */
+function drawJoins(pen: Pen, bars: readonly BuiltBar[]): void {
+  const { context, score, placed, line, filled, edges } = pen;
+  drawTies(context, placed, line);
+  const slurs = slursOnLine(score, placed, line);
+  for (const tuplet of bars.flatMap((bar) => bar.tuplets)) {
+    const under = slurs.find(({ part }) => part.some(({ note }) => tuplet.getNotes().includes(note)));
+    tuplet.setTupletLocation(under?.above ? -1 : 1);
+    tuplet.setContext(context).draw();
+    filled.add(boxOfTuplet(tuplet));
   }
-  const { step, octave } = spell(headOf(score, token.note), score.fifths);
-  const note = new StaveNote({ keys: [`${step.toLowerCase()}/${octave}`], duration, clef, autoStem: true });
-  if (sign) note.addModifier(new Accidental(sign), 0);
-  if (token.dots) Dot.buildAndAttach([note], { all: true });
-  if (marked?.has(token.note)) note.setStyle({ fillStyle: gold, strokeStyle: gold });
-  return note;
+  const byLength = [...slurs].sort((a, b) => a.part.length - b.part.length);
+  for (const slur of byLength) filled.add(...drawSlur(context, slur, filled, edges));
+}
+
+/** Cuts a line's drawing to what it fills. @returns its height, pixels. */
+function cut(row: HTMLElement, filled: Filled, options: EngraveOptions, scale: number): number {
+  const svg = row.querySelector('svg');
+  if (!svg) return 0;
+  const { top, bottom } = filled.extent;
+  const height = Math.ceil((bottom - top + 2 * MARGIN) * scale);
+  svg.setAttribute('viewBox', `0 ${top - MARGIN} ${options.width / scale} ${height / scale}`);
+  svg.setAttribute('width', String(options.width));
+  svg.setAttribute('height', String(height));
+  svg.setAttribute('aria-hidden', 'true');
+  Object.assign(svg.style, { display: 'block', width: '', height: '' });
+  paint(svg, options);
+  return height;
 }
 
 /** The engraver draws in black and grey; here everything takes the theme's ink, but what has been marked. */
-function paint(element: HTMLDivElement, { ink, gold }: EngraveOptions): void {
-  const svg = element.querySelector('svg');
-  if (!svg) return;
-  svg.setAttribute('aria-hidden', 'true');
-  svg.style.display = 'block';
+function paint(svg: SVGElement, { ink, gold }: EngraveOptions): void {
   for (const part of Array.from(svg.querySelectorAll<SVGElement>('[fill], [stroke]'))) {
     for (const name of ['fill', 'stroke']) {
       const value = part.getAttribute(name);

@@ -1,5 +1,5 @@
 import type { Bar } from '@/core/music';
-import { spell, type Spelling } from '@/core/tuning';
+import type { Spelling } from '@/core/tuning';
 
 /** Major keys by the number of their sharps, from seven flats to seven sharps, as the engraver calls them. */
 const KEYS = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#'] as const;
@@ -27,40 +27,45 @@ const SIGNS: Readonly<Record<string, string>> = {
   '-2': 'bb',
 };
 
-/** The sign to be set before each token of a bar, null where the key or an earlier sign of the bar says it already. */
+/**
+ * The signs to be set before each token of a bar, one a head; null where the key or an earlier sign of the bar says it already.
+ * @param spelled the heads of a note, from the lowest.
+ */
 export function accidentalsOf(
   bar: Bar,
-  written: (note: number) => number,
+  spelled: (note: number) => readonly Spelling[],
   fifths: number,
-): (string | null)[] {
+): (string | null)[][] {
   const now = new Map<string, number>();
-  return bar.tokens.map((token) => {
-    if (token.note === null) return null;
-    const { step, alter, octave } = spell(written(token.note), fifths);
-    const place = `${step}${octave}`;
-    const current = now.get(place) ?? inKey(step, fifths);
-    if (!token.first && !now.has(place)) return null;
-    if (current === alter) return null;
-    now.set(place, alter);
-    return SIGNS[String(alter)] ?? null;
-  });
+  return bar.tokens.map((token) =>
+    token.note === null
+      ? []
+      : spelled(token.note).map(({ step, alter, octave }) => {
+          const place = `${step}${octave}`;
+          const current = now.get(place) ?? inKey(step, fifths);
+          if ((!token.first && !now.has(place)) || current === alter) return null;
+          now.set(place, alter);
+          return SIGNS[String(alter)] ?? null;
+        }),
+  );
 }
 
-/** Fills lines with bars, each as many as fit. @param head width of clef, key and (first line only) time. */
+/** Fills lines with bars, each as many as fit. @param widthOf what a bar takes, first of its line or not. */
 export function linesOf(
-  widths: readonly number[],
+  bars: number,
   available: number,
-  head: (line: number) => number,
+  widthOf: (bar: number, isFirst: boolean) => number,
 ): number[][] {
   const lines: number[][] = [];
   let used = Infinity;
-  widths.forEach((width, i) => {
-    if (used + width > available) {
+  for (let bar = 0; bar < bars; bar++) {
+    if (used + widthOf(bar, false) > available) {
       lines.push([]);
-      used = head(lines.length - 1);
+      used = 0;
     }
-    lines[lines.length - 1]!.push(i);
-    used += width;
-  });
+    const line = lines[lines.length - 1]!;
+    used += widthOf(bar, line.length === 0);
+    line.push(bar);
+  }
   return lines;
 }

@@ -1,182 +1,174 @@
-import { Curve, StaveNote, StaveTie, type RenderContext } from 'vexflow/bravura';
-import { hairpinsOf, slursOf, type Score, type Token } from '@/core/music';
-import { clefOf, type Instrument } from '@/core/instruments';
-import { spell } from '@/core/tuning';
+import type { RenderContext } from 'vexflow/bravura';
+import { hairpinsOf, newHands, type HairpinSpan, type Score } from '@/core/music';
+import { widthOf, type Filled } from './boxes';
+import type { Placed } from './build';
 
 /** Glyphs of the music font. */
 const COMMA = '\uE4CE';
-const SMALL_HEAD = '\uE0A4';
 const DYNAMIC_GLYPHS: Readonly<Record<string, string>> = { p: '\uE520', m: '\uE521', f: '\uE522' };
+const DYNAMIC = { size: 22, above: 10, below: 6, letter: 10 };
+const HAIRPIN = { opening: 6, under: 12, gap: 6 };
+const HAND = { size: 12, height: 14, gap: 3 };
+const LABEL = { size: 14, height: 13, gap: 5 };
+const NUMBER = { size: 11, height: 9, gap: 4 };
+const RING = { radius: 2.6, gap: 7 };
 
-/** One engraved note value and where it stands. */
-export interface Placed {
-  readonly token: Token;
-  readonly note: StaveNote;
-  line: number;
-}
-
+/** What draws on one line: where it stands, and what fills it. */
 export interface Pen {
   readonly context: RenderContext;
   readonly score: Score;
+  /** All values of the music, in order. */
   readonly placed: readonly Placed[];
+  readonly line: number;
+  readonly filled: Filled;
   /** Face that words are set in. */
   readonly font: string;
-  /** Where each line ends. */
-  readonly ends: readonly number[];
-}
-
-/** Line of the stave that a note stands on, 1 the lowest, halves between. */
-export function lineOf(written: number, score: Score, instrument: Instrument): number {
-  const { step, octave } = spell(written, score.fifths);
-  const keys = [`${step.toLowerCase()}/${octave}`];
-  return new StaveNote({ keys, duration: 'q', clef: clefOf(instrument, written) }).getKeyLine(0);
-}
-
-const tokensOf = (placed: readonly Placed[], note: number) =>
-  placed.filter(({ token }) => token.note === note);
-
-/** Ties within notes and slurs over them, parted where a line ends. */
-export function drawJoins({ context, score, placed }: Pen): void {
-  placed.forEach((each, i) => {
-    const next = placed[i + 1];
-    if (each.token.note === null || each.token.last || !next) return;
-    if (next.line === each.line)
-      new StaveTie({ firstNote: each.note, lastNote: next.note }).setContext(context).draw();
-    else {
-      new StaveTie({ firstNote: each.note }).setContext(context).draw();
-      new StaveTie({ lastNote: next.note }).setContext(context).draw();
-    }
-  });
-  for (const { from, to } of slursOf(score.notes)) {
-    const all = placed.filter(({ token }) => token.note !== null && token.note >= from && token.note <= to);
-    for (const line of new Set(all.map((each) => each.line))) {
-      const part = all.filter((each) => each.line === line);
-      const first = part[0]!;
-      const last = part[part.length - 1]!;
-      // Where it comes from the line before, or goes on to the next, it reaches to the stave's end.
-      const middle = first !== all[0] && last !== all[all.length - 1];
-      const opening = first === all[0] || middle ? first.note : undefined;
-      const closing = last === all[all.length - 1] || middle ? last.note : undefined;
-      const cps = [
-        { x: 0, y: 12 },
-        { x: 0, y: 12 },
-      ];
-      const curve = new Curve(opening, closing, { cps });
-      curve.setContext(context).draw();
-    }
-  }
+  readonly edges: { readonly left: number; readonly right: number };
 }
 
 const leftOf = ({ note }: Placed) => note.getAbsoluteX();
-/** Below everything that a line's notes reach down to. */
-const footOf = ({ note }: Placed) => {
-  const box = note.getBoundingBox();
-  return Math.max(note.checkStave().getYForLine(4) + 24, box.getY() + box.getH() + 14);
-};
-const crownOf = ({ note }: Placed) => {
-  const box = note.getBoundingBox();
-  return Math.min(note.checkStave().getYForLine(0) - 12, box.getY() - 8);
-};
+const onLine = ({ placed, line }: Pen) => placed.filter((each) => each.line === line);
+const isNewDynamic = ({ notes }: Score, index: number) => notes[index - 1]?.dynamic !== notes[index]!.dynamic;
 
-/** From where a token stands to where the next begins, or the line ends. */
-function endOf({ placed, ends }: Pen, each: Placed): number {
+/** Where the next value begins, or the bar ends. */
+function endOf({ placed, edges }: Pen, each: Placed): number {
   const next = placed[placed.indexOf(each) + 1];
-  return next && next.line === each.line ? leftOf(next) - 6 : ends[each.line]! - 6;
+  return Math.min(next && next.line === each.line ? leftOf(next) : edges.right, each.barEnd) - 6;
 }
 
-export function drawHairpins(pen: Pen): void {
-  const { context, score, placed } = pen;
-  for (const { from, to, hairpin } of hairpinsOf(score.notes)) {
-    const all = placed.filter(({ token }) => token.note !== null && token.note >= from && token.note <= to);
-    const total = all.reduce((sum, { token }) => sum + token.ticks, 0);
-    let done = 0;
-    for (const line of new Set(all.map((each) => each.line))) {
-      const part = all.filter((each) => each.line === line);
-      const ticks = part.reduce((sum, { token }) => sum + token.ticks, 0);
-      const hasDynamic = part[0]!.token.note === from && isNewDynamic(score, from);
-      const left = leftOf(part[0]!) + (hasDynamic ? 22 : 0);
-      const end = endOf(pen, part[part.length - 1]!);
-      const y = Math.max(...part.map(footOf));
-      const [a, b] = [done / total, (done + ticks) / total];
-      done += ticks;
-      const opening = (place: number) =>
-        6 * (hairpin === 'grow' ? place : hairpin === 'fade' ? 1 - place : 1 - Math.abs(2 * place - 1));
-      const xs = hairpin === 'swell' && a < 0.5 && b > 0.5 ? [a, 0.5, b] : [a, b];
-      for (const side of [-1, 1]) {
-        context.beginPath();
-        xs.forEach((place, i) => {
-          const x = left + ((end - left) * (place - a)) / (b - a);
-          if (i === 0) context.moveTo(x, y + side * opening(place));
-          else context.lineTo(x, y + side * opening(place));
-        });
-        context.stroke();
-      }
-    }
+/** Dynamics and hairpins, those that belong together on one height. */
+export function drawDynamics(pen: Pen): void {
+  const hairpins = hairpinsOf(pen.score.notes);
+  const withHairpin = new Set<number>();
+  for (const hairpin of hairpins) {
+    const all = pen.placed.filter(
+      ({ token }) => token.note !== null && token.note >= hairpin.from && token.note <= hairpin.to,
+    );
+    const part = all.filter(({ line }) => line === pen.line);
+    if (part.length === 0) continue;
+    withHairpin.add(hairpin.from);
+    drawHairpin(pen, hairpin, all, part);
+  }
+  for (const each of onLine(pen)) {
+    const { note, first } = each.token;
+    if (note === null || !first || withHairpin.has(note) || !isNewDynamic(pen.score, note)) continue;
+    const width = DYNAMIC.letter * pen.score.notes[note]!.dynamic.length;
+    const left = leftOf(each) - 4;
+    const y = pen.filled.bottomUnder(left, left + width) + DYNAMIC.above + 4;
+    drawDynamic(pen, note, left, y);
   }
 }
 
-export const isNewDynamic = (score: Score, index: number) =>
-  score.notes[index - 1]?.dynamic !== score.notes[index]!.dynamic;
-
-export function drawWords(pen: Pen, instrument: Instrument): void {
-  const { context, score, placed, font } = pen;
-  const slurred = new Set(slursOf(score.notes).map((slur) => slur.from));
-  let taken = { line: -1, end: 0, lower: false };
-  score.notes.forEach((note, index) => {
-    const tokens = tokensOf(placed, index);
-    const first = tokens[0];
-    const last = tokens[tokens.length - 1];
-    if (!first || !last) return;
-    const foot = footOf(first) + (slurred.has(index) ? 6 : 0);
-    if (isNewDynamic(score, index)) {
-      context.setFont('Bravura', 22);
-      context.fillText(
-        [...note.dynamic].map((letter) => DYNAMIC_GLYPHS[letter] ?? '').join(''),
-        leftOf(first) - 4,
-        foot + 5,
-      );
-    }
-    if (note.hand && note.hand !== score.notes[index - 1]?.hand) {
-      context.setFont(font, 12);
-      const width = context.measureText(note.hand).width;
-      const x = Math.min(leftOf(first) - 6, pen.ends[first.line]! - width);
-      // Two that would run into each other stand one under the other.
-      const crowded = taken.line === first.line && x < taken.end && !taken.lower;
-      context.fillText(note.hand, x, foot + (crowded ? 34 : 20));
-      taken = { line: first.line, end: x + width + 6, lower: crowded };
-    }
-    if (note.label) {
-      context.setFont(font, 14, 'bold');
-      const head = first.note.checkStave().getYForNote(lineOf(note.written, score, instrument)) - 12;
-      context.fillText(
-        note.label,
-        leftOf(first) - 2,
-        note.fingered === null ? crownOf(first) : Math.min(crownOf(first), head),
-      );
-    }
-    if (note.breathAfter) {
-      context.setFont('Bravura', 30);
-      context.fillText(
-        COMMA,
-        endOf(pen, last) - 4,
-        Math.min(last.note.checkStave().getYForLine(0), crownOf(last) + 12) - 4,
-      );
-    }
-    if (note.fingered !== null) drawHarmonic(pen, first, lineOf(note.written, score, instrument));
-  });
+function drawDynamic({ context, score, filled }: Pen, note: number, left: number, y: number): number {
+  const { dynamic } = score.notes[note]!;
+  context.setFont('Bravura', DYNAMIC.size);
+  context.fillText([...dynamic].map((letter) => DYNAMIC_GLYPHS[letter] ?? '').join(''), left, y);
+  const right = left + DYNAMIC.letter * dynamic.length + 2;
+  filled.add({ left, right, top: y - DYNAMIC.above, bottom: y + DYNAMIC.below });
+  return right;
 }
 
-/** The pitch that sounds, as a small head over (or under) the fingered note, with ledger lines where it needs them. */
-function drawHarmonic({ context }: Pen, at: Placed, line: number): void {
-  const stave = at.note.checkStave();
-  const y = stave.getYForNote(line);
-  const x = leftOf(at);
-  for (let ledger = 6; ledger <= line; ledger++) {
+function drawHairpin(
+  pen: Pen,
+  { from, hairpin }: HairpinSpan,
+  all: readonly Placed[],
+  part: readonly Placed[],
+): void {
+  const { context, score, filled } = pen;
+  const [first, last] = [part[0]!, part[part.length - 1]!];
+  const total = all.reduce((sum, { token }) => sum + token.ticks, 0);
+  const before = all.slice(0, all.indexOf(first)).reduce((sum, { token }) => sum + token.ticks, 0);
+  const own = part.reduce((sum, { token }) => sum + token.ticks, 0);
+  const [a, b] = [before / total, (before + own) / total];
+  const end = endOf(pen, last);
+  const edge = leftOf(first) - 4;
+  const y = filled.bottomUnder(edge, end) + HAIRPIN.under;
+  const begins = first.token.note === from && first.token.first;
+  const left = begins && isNewDynamic(score, from) ? drawDynamic(pen, from, edge, y + 4) + 2 : leftOf(first);
+  const opening = (place: number) =>
+    HAIRPIN.opening *
+    (hairpin === 'grow' ? place : hairpin === 'fade' ? 1 - place : 1 - Math.abs(2 * place - 1));
+  const places = hairpin === 'swell' && a < 0.5 && b > 0.5 ? [a, 0.5, b] : [a, b];
+  for (const side of [-1, 1]) {
     context.beginPath();
-    context.moveTo(x - 2, stave.getYForNote(ledger));
-    context.lineTo(x + 10, stave.getYForNote(ledger));
+    places.forEach((place, i) => {
+      const x = left + ((end - left) * (place - a)) / (b - a);
+      const at = y + side * opening(place);
+      if (i === 0) context.moveTo(x, at);
+      else context.lineTo(x, at);
+    });
     context.stroke();
   }
-  context.setFont('Bravura', 21);
-  context.fillText(SMALL_HEAD, x + 0.5, y);
+  filled.add({ left: edge, right: end, top: y - HAIRPIN.opening, bottom: y + HAIRPIN.opening });
+}
+
+/** A small ring over what sounds as a harmonic. */
+export function drawRings(pen: Pen): void {
+  const { context, score, filled } = pen;
+  for (const each of onLine(pen)) {
+    const { note, first } = each.token;
+    if (note === null || !first || score.notes[note]!.fingered === null) continue;
+    const x = leftOf(each) + each.note.getGlyphWidth() / 2;
+    const y = Math.min(...each.note.getYs()) - RING.gap - RING.radius - 3;
+    const inWay = filled.within(x - 3, x + 3).some(({ top, bottom }) => top < y + 4 && bottom > y - 4);
+    const at = inWay ? filled.topOver(x - 3, x + 3) - RING.radius - 3 : y;
+    context.beginPath();
+    context.arc(x, at, RING.radius, 0, 2 * Math.PI, false);
+    context.stroke();
+    filled.add({ left: x - 3, right: x + 3, top: at - 4, bottom: at + 4 });
+  }
+}
+
+/** What the hand does, under its note; words that would run into each other stand one under the other. */
+export function drawHands(pen: Pen): void {
+  const { context, score, filled, font, edges } = pen;
+  const written = newHands(score.notes);
+  context.setFont(font, HAND.size);
+  for (const each of onLine(pen)) {
+    const { note, first } = each.token;
+    const hand = note === null || !first || !written.has(note) ? null : score.notes[note]!.hand;
+    if (hand === null) continue;
+    const width = widthOf(context, hand);
+    const left = Math.max(edges.left, Math.min(leftOf(each) - 4, edges.right - width));
+    const y = filled.bottomUnder(left - 3, left + width + 3) + HAND.height;
+    context.fillText(hand, left, y);
+    filled.add({ left: left - 3, right: left + width + 3, top: y - HAND.height, bottom: y + HAND.gap });
+  }
+}
+
+/** Words over notes, and breaths. */
+export function drawWords(pen: Pen): void {
+  const { context, score, filled, font, edges } = pen;
+  for (const each of onLine(pen)) {
+    if (each.token.note === null || !each.token.last || !score.notes[each.token.note]!.breathAfter) continue;
+    const left = endOf(pen, each) - 5;
+    const y = Math.min(filled.stave.top - 4, filled.topOver(left - 1, left + 9) - 3);
+    context.setFont('Bravura', 30);
+    context.fillText(COMMA, left, y);
+    filled.add({ left, right: left + 9, top: y - 12, bottom: y + 4 });
+  }
+  context.setFont(font, LABEL.size, 'bold');
+  for (const each of onLine(pen)) {
+    const label = each.token.note === null || !each.token.first ? null : score.notes[each.token.note]!.label;
+    if (label === null) continue;
+    const width = widthOf(context, label);
+    const left = Math.max(edges.left, Math.min(leftOf(each) - 2, edges.right - width));
+    const y = filled.topOver(left - 3, left + width + 3) - LABEL.gap;
+    context.fillText(label, left, y);
+    filled.add({ left: left - 3, right: left + width + 3, top: y - LABEL.height, bottom: y + 2 });
+  }
+}
+
+/** Number of a line's first bar, over its clef. */
+export function drawBarNumber({ context, filled, font, edges }: Pen, number: number): void {
+  context.setFont(font, NUMBER.size);
+  const text = String(number);
+  const y = filled.topOver(edges.left, edges.left + 24) - NUMBER.gap;
+  context.fillText(text, edges.left, y);
+  filled.add({
+    left: edges.left,
+    right: edges.left + widthOf(context, text),
+    top: y - NUMBER.height,
+    bottom: y,
+  });
 }
