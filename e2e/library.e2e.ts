@@ -37,7 +37,7 @@ test('a family is found by its purpose, changed on the bore, heard, and taken al
   const back = bassoon && fromMusicXml(readFileSync(await saved.path(), 'utf8'), bassoon);
   expect(back).toMatchObject({
     ok: true,
-    value: { family: 'octave-slurs', parameters: { pattern: 'LHHL' } },
+    value: { score: { family: 'octave-slurs', parameters: { pattern: 'LHHL' } } },
   });
 
   // What was set is there again after a reload.

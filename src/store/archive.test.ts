@@ -35,7 +35,7 @@ async function grown(takes: number): Promise<MapStorage> {
     await log.writeDraft(takeOn(`t${i}`, i + 1, sound?.byteLength ?? 0), sound, tab);
     await log.keepDraft(`t${i}`, '=HYPERLINK("x")');
   }
-  await addPiece(storage, 'air.mid', heldNote('flute'), now);
+  await addPiece(storage, { fileName: 'air.mid', score: heldNote('flute'), remark: null }, now);
   await changeSettings(storage, 'test', {
     a4: 443,
     ownInstruments: [copyOf(findInstrument('flute')!, 'own-1')],

@@ -13,8 +13,8 @@ const names = async () => (await readMusic(storage)).map(({ fileName }) => fileN
 
 describe('own music', () => {
   it('is kept newest first, note for note', async () => {
-    await addPiece(storage, 'air.mid', air, noon);
-    await addPiece(storage, 'study.musicxml', study, later);
+    await addPiece(storage, { fileName: 'air.mid', score: air, remark: null }, noon);
+    await addPiece(storage, { fileName: 'study.musicxml', score: study, remark: null }, later);
     const [newest, oldest] = await readMusic(storage);
     expect(newest).toMatchObject({ fileName: 'study.musicxml', addedAt: later.toISOString(), score: study });
     expect(oldest!.score).toEqual(air);
@@ -22,8 +22,8 @@ describe('own music', () => {
 
   it('keeps two files apart that came at the same moment', async () => {
     const [one, other] = [
-      await addPiece(storage, 'one.mid', air, noon),
-      await addPiece(storage, 'other.mid', study, noon),
+      await addPiece(storage, { fileName: 'one.mid', score: air, remark: null }, noon),
+      await addPiece(storage, { fileName: 'other.mid', score: study, remark: null }, noon),
     ];
     expect(one.id).not.toBe(other.id);
     await removePiece(storage, one.id);
@@ -31,7 +31,7 @@ describe('own music', () => {
   });
 
   it('can be removed and had back, once', async () => {
-    const piece = await addPiece(storage, 'air.mid', air, noon);
+    const piece = await addPiece(storage, { fileName: 'air.mid', score: air, remark: null }, noon);
     await expect(removePiece(storage, piece.id)).resolves.toEqual(piece);
     await expect(names()).resolves.toEqual([]);
     await expect(removePiece(storage, piece.id)).resolves.toBeNull();
@@ -47,7 +47,9 @@ describe('own music', () => {
   ])('%s is reported, and stays as it lies', async (_, text, words) => {
     await storage.setItem('music', text);
     await expect(readMusic(storage)).rejects.toThrow(words);
-    await expect(addPiece(storage, 'new.mid', air, noon)).rejects.toThrow(words);
+    await expect(addPiece(storage, { fileName: 'new.mid', score: air, remark: null }, noon)).rejects.toThrow(
+      words,
+    );
     expect(storage.map.get('music')).toBe(text);
   });
 });

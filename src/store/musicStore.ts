@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { readRecord, type RecordKind } from '@/core/base';
-import { scoreSchema, type Score } from '@/core/music';
+import { scoreSchema } from '@/core/music';
 import { newId } from './newId';
 import type { Storage } from './storage';
 
@@ -12,6 +12,8 @@ const pieceSchema = z.object({
   addedAt: z.string(),
   fileName: z.string(),
   score: scoreSchema,
+  /** What of the file is not in the score, in words. */
+  remark: z.string().nullable().default(null),
 });
 /** A piece of the player's own, as it was imported. */
 export type Piece = z.infer<typeof pieceSchema>;
@@ -37,8 +39,14 @@ async function write(storage: Storage, pieces: Piece[]): Promise<void> {
   await storage.setItem(MUSIC_KEY, JSON.stringify({ version: 1, pieces }));
 }
 
-export async function addPiece(storage: Storage, fileName: string, score: Score, now: Date): Promise<Piece> {
-  const piece = { id: newId(now), addedAt: now.toISOString(), fileName, score };
+export type NewPiece = Pick<Piece, 'fileName' | 'score' | 'remark'>;
+
+export async function addPiece(
+  storage: Storage,
+  { fileName, score, remark }: NewPiece,
+  now: Date,
+): Promise<Piece> {
+  const piece = { id: newId(now), addedAt: now.toISOString(), fileName, score, remark };
   await write(storage, [piece, ...(await readMusic(storage))]);
   return piece;
 }

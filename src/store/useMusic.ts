@@ -1,6 +1,5 @@
 import useSWR from 'swr';
-import type { Score } from '@/core/music';
-import { addPiece, readMusic, removePiece, restorePiece, type Piece } from './musicStore';
+import { addPiece, readMusic, removePiece, restorePiece, type NewPiece, type Piece } from './musicStore';
 import { changed, data, home, LOCAL } from './opened';
 import { exclusively } from './exclusively';
 import type { Storage } from './storage';
@@ -18,8 +17,8 @@ async function alone<T>(work: (storage: Storage) => Promise<T>): Promise<T> {
   return done;
 }
 
-export const addMusic = (fileName: string, score: Score): Promise<Piece> =>
-  alone((storage) => addPiece(storage, fileName, score, new Date()));
+export const addMusic = (piece: NewPiece): Promise<Piece> =>
+  alone((storage) => addPiece(storage, piece, new Date()));
 
 /** @returns the piece, for putting it back. */
 export const removeMusic = (id: string): Promise<Piece | null> =>

@@ -1,5 +1,5 @@
 import type { Outcome } from '@/core/base';
-import type { Score } from '@/core/music';
+import type { MusicRead } from '@/core/music/files';
 import {
   replySchema,
   type DigestedTake,
@@ -89,10 +89,10 @@ export class AnalysisClient {
   }
 
   /** Reads a file of music. */
-  readMusic(request: Omit<MusicRequest, 'kind' | 'id'>): Promise<Outcome<Score>> {
+  readMusic(request: Omit<MusicRequest, 'kind' | 'id'>): Promise<Outcome<MusicRead>> {
     return this.ask(
       (id) => ({ id, kind: 'read-music', ...request }),
-      (reply) => (reply.kind === 'music' ? reply.score : undefined),
+      (reply) => (reply.kind === 'music' ? reply.read : undefined),
     );
   }
 

@@ -1,6 +1,7 @@
 import { roomSchema } from '@/core/hearing/room';
 import * as z from 'zod';
 import { scoreSchema } from '@/core/music';
+import { musicReadSchema } from '@/core/music/files';
 import { timingSchema, traceSchema } from '@/core/take';
 import { eventSchema, noteSchema, transitionSchema } from '@/core/hearing/notes';
 import { instrumentSchema } from '@/core/instruments';
@@ -73,6 +74,8 @@ export const requestSchema = z.discriminatedUnion('kind', [
     fileName: z.string(),
     bytes: z.instanceof(Uint8Array),
     instrument: instrumentSchema,
+    /** Which part and voice; else the one that fits best. */
+    line: z.string().optional(),
   }),
   /** Reads stored takes of any version, and judges them. */
   z.object({
@@ -148,8 +151,8 @@ export const replySchema = z.discriminatedUnion('kind', [
   z.object({
     ...call,
     kind: z.literal('music'),
-    score: z.discriminatedUnion('ok', [
-      z.object({ ok: z.literal(true), value: scoreSchema }),
+    read: z.discriminatedUnion('ok', [
+      z.object({ ok: z.literal(true), value: musicReadSchema }),
       z.object({ ok: z.literal(false), problem: z.string() }),
     ]),
   }),

@@ -101,8 +101,8 @@ function digest({ id, takes, own, limits, naming }: DigestRequest): void {
   scope.postMessage({ id, kind: 'digested', takes: digested });
 }
 
-function readMusic({ id, fileName, bytes, instrument }: MusicRequest): void {
-  scope.postMessage({ id, kind: 'music', score: readMusicFile(fileName, bytes, instrument) });
+function readMusic({ id, fileName, bytes, instrument, line }: MusicRequest): void {
+  scope.postMessage({ id, kind: 'music', read: readMusicFile(fileName, bytes, instrument, line) });
 }
 
 function guarded(id: number, work: () => void): void {

@@ -2,7 +2,9 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { plural } from '@/core/verdict';
+import type { Line } from '@/core/music/files';
 import { readMusic, type Reading } from './importMusic';
+import { LinesPanel } from './LinesPanel';
 import { rememberRemoved, removedPiece } from './removedPiece';
 import {
   addMusic,
@@ -27,6 +29,12 @@ import {
   usePalette,
 } from '@/ui';
 
+/** A file with several parts, of which one is to be chosen. */
+interface Choice {
+  readonly file: File;
+  readonly lines: readonly Line[];
+}
+
 /** The player's own music: brought in as MusicXML or MIDI. */
 export function MusicScreen() {
   const router = useRouter();
@@ -35,18 +43,30 @@ export function MusicScreen() {
   const [problem, setProblem] = useState<string | null>(null);
   const palette = usePalette();
   const [reading, setReading] = useState<Reading | null>(null);
-  const bringIn = async () => {
-    const instrument = instrumentIn(settings, settings.instrumentId);
-    const file = instrument && (await askForFile('.musicxml,.mxl,.xml,.mid,.midi'));
-    if (!file) return;
-    const begun = readMusic(file, instrument);
+  const [choice, setChoice] = useState<Choice | null>(null);
+  const instrument = instrumentIn(settings, settings.instrumentId);
+  const read = async (file: File, line?: Line) => {
+    if (!instrument) return;
+    const begun = readMusic(file, instrument, line?.id);
     setReading(begun);
-    const score = await begun.score;
+    setChoice(null);
+    const music = await begun.read;
     setReading(null);
-    setProblem(score.ok ? null : `${begun.fileName}: ${score.problem}`);
-    if (!score.ok) return;
-    const piece = await addMusic(begun.fileName, score.value);
+    setProblem(music.ok ? null : `${file.name}: ${music.problem}`);
+    if (!music.ok) return;
+    const { score, lines, remark } = music.value;
+    if (line === undefined && lines.length > 1) {
+      setChoice({ file, lines });
+      return;
+    }
+    // Two parts of one file are told apart by their names.
+    const title = line && lines.length > 1 ? `${score.title}, ${line.name}` : score.title;
+    const piece = await addMusic({ fileName: file.name, score: { ...score, title }, remark });
     router.push(`/music/${piece.id}`);
+  };
+  const bringIn = async () => {
+    const file = await askForFile('.musicxml,.mxl,.xml,.mid,.midi');
+    if (file) await read(file);
   };
   const [removed, setRemoved] = useState(removedPiece);
   const remove = async (id: string) => {
@@ -72,16 +92,26 @@ export function MusicScreen() {
     >
       {reading ? (
         <Notice
-          text={`Reading ${reading.fileName} …`}
+          text={`Reading ${reading.file.name} …`}
           action={{ label: 'Cancel', onPress: reading.cancel }}
+        />
+      ) : null}
+      {choice && instrument ? (
+        <LinesPanel
+          fileName={choice.file.name}
+          lines={choice.lines}
+          instrumentName={instrument.name}
+          naming={settings.naming}
+          onChoose={(line) => void read(choice.file, line)}
+          onCancel={() => setChoice(null)}
         />
       ) : null}
       {problem ? <Notice problem text={problem} testID="problem" /> : null}
       {error ? <Notice problem text={error.message} /> : null}
       <Body>
         A MusicXML file (.musicxml or .mxl) or a MIDI file. Gold Reed marks every crossing of a break, every
-        vent and every weak note in it, and cuts any of these out as a drill. It reads the first part, as it
-        is written for your instrument; MIDI is read at sounding pitch.
+        vent and every weak note in it, and cuts any of these out as a drill. You choose the part, which is
+        read as it is written; MIDI is read at sounding pitch.
       </Body>
       {pieces?.map((piece) => (
         <View key={piece.id} style={[styles.piece, { borderTopColor: palette.hairline }]}>

@@ -50,6 +50,7 @@ export function PieceScreen() {
       key={piece.id}
       id={piece.id}
       score={piece.score}
+      remark={piece.remark}
       instrument={instrument}
       onRemove={() => void remove()}
     />
@@ -59,12 +60,13 @@ export function PieceScreen() {
 interface PieceViewProps {
   readonly id: string;
   readonly score: Score;
+  readonly remark: string | null;
   readonly instrument: Instrument;
   readonly onRemove: () => void;
 }
 
 /** Own music with its places marked; a place that is chosen is cut out as a drill. */
-function PieceView({ id, score, instrument, onRemove }: PieceViewProps) {
+function PieceView({ id, score, remark, instrument, onRemove }: PieceViewProps) {
   const { wide } = useShape();
   const { settings } = useSettings();
   const { data: cells } = useCells(instrument.id);
@@ -117,6 +119,7 @@ function PieceView({ id, score, instrument, onRemove }: PieceViewProps) {
         </>
       }
     >
+      {remark ? <Soft testID="remark">{remark}</Soft> : null}
       <Notation score={score} instrument={instrument} scale={wide ? 1.15 : 1.35} marked={marked} />
     </Screen>
   );

@@ -1,4 +1,6 @@
-export { fromMidi, toMidi } from './midi';
+export { musicReadSchema, type Line, type MusicRead } from './lines';
+export { fromMidi } from './midiIn';
+export { toMidi } from './midiOut';
 export { fromMusicXml } from './musicXmlIn';
 export { readMusicFile } from './reading';
 export { toMusicXml } from './musicXmlOut';

@@ -89,7 +89,7 @@ it('text in UTF-16 is read, whichever byte comes first, and a reference to a des
     for (let i = 0; i < text.length; i++) view.setUint16(2 + 2 * i, text.charCodeAt(i), little);
     expect(readMusicFile('wide.musicxml', bytes, flute)).toMatchObject({
       ok: true,
-      value: { title: score.title },
+      value: { score: { title: score.title } },
     });
   }
 });

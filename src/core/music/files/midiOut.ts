@@ -1,92 +1,82 @@
 import { Midi } from '@tonejs/midi';
-import { markedFor, scoreOf, secondsAt, type Dynamic, type Score } from '@/core/music';
-import { modeOf, soundingOf, writtenOf, type Instrument } from '@/core/instruments';
-import { failure, success, type Outcome } from '@/core/base';
+import { parseMidi, writeMidi } from 'midi-file';
+import { keysOf, secondsAt, type Score } from '@/core/music';
+import { soundingOf, type Instrument } from '@/core/instruments';
+import { VELOCITY } from './velocities';
 
-const VELOCITY: Readonly<Record<Dynamic, number>> = {
-  pp: 0.25,
-  p: 0.38,
-  mp: 0.5,
-  mf: 0.62,
-  f: 0.76,
-  ff: 0.9,
-};
-const ORDER: readonly Dynamic[] = ['pp', 'p', 'mp', 'mf', 'f', 'ff'];
-/** Beats are read to the nearest of these parts. */
-const GRID = 12;
+/** Program numbers of the General MIDI sound set, from 0, by what an instrument's id begins with. */
+const PROGRAMS: readonly (readonly [id: string, program: number])[] = [
+  ['piccolo', 72],
+  ['recorder', 74],
+  ['whistle', 78],
+  ['ney', 77],
+  ['oboe', 68],
+  ['cor-anglais', 69],
+  ['bassoon', 70],
+  ['contrabassoon', 70],
+  ['clarinet', 71],
+  ['bass-clarinet', 71],
+  ['sax-soprano', 64],
+  ['sax-alto', 65],
+  ['sax-tenor', 66],
+  ['sax-baritone', 67],
+];
+const FLUTE = 73;
+const programOf = ({ id }: Instrument) => PROGRAMS.find(([start]) => id.startsWith(start))?.[1] ?? FLUTE;
 
-/** A score as a standard MIDI file, at sounding pitch; quarter-tones go to the note below. */
+const KEYS = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#'] as const;
+/** Pitch bend of a quarter-tone, where the whole bend, 8192, is the usual two semitones. */
+const QUARTER_TONE = 2048;
+
+/** A score as a standard MIDI file, at sounding pitch, with the instrument's program; quarter-tones are bent to. */
 export function toMidi(score: Score, instrument: Instrument): Uint8Array {
   const midi = new Midi();
-  midi.header.name = score.title;
-  midi.header.setTempo(score.tempo ?? 60);
-  midi.header.timeSignatures.push({ ticks: 0, timeSignature: [score.beatsPerBar, 4] });
+  const { header } = midi;
+  header.name = score.title;
+  header.setTempo(score.tempo ?? 60);
+  const metres =
+    score.metres.length > 0 ? score.metres : [{ startBeat: 0, beats: score.beatsPerBar, unit: 4 }];
+  for (const { startBeat, beats, unit } of metres)
+    header.timeSignatures.push({ ticks: Math.round(startBeat * header.ppq), timeSignature: [beats, unit] });
+  const keys = keysOf(score);
+  score.notes.forEach(({ startBeat, key }, i) => {
+    const fifths = i === 0 ? (key ?? score.fifths) : keys[i]!;
+    if (i > 0 && (key === null || key === score.notes[i - 1]!.key)) return;
+    header.keySignatures.push({
+      ticks: Math.round(startBeat * header.ppq),
+      key: KEYS[concertOf(fifths, instrument) + 7]!,
+      scale: 'major',
+    });
+  });
   const track = midi.addTrack();
   track.name = instrument.name;
+  track.instrument.number = programOf(instrument);
+  let bent = false;
   for (const note of score.notes) {
     const start = secondsAt(score, note.startBeat);
+    const sounding = soundingOf(instrument, note.written);
+    const bends = !Number.isInteger(sounding);
+    if (bends !== bent) track.addPitchBend({ time: start, value: bends ? QUARTER_TONE : 0 });
+    bent = bends;
     track.addNote({
-      midi: Math.floor(soundingOf(instrument, note.written)),
+      midi: Math.floor(sounding),
       time: start,
       duration: (secondsAt(score, note.startBeat + note.beats) - start) * (note.breathAfter ? 0.9 : 1),
       velocity: VELOCITY[note.dynamic],
     });
   }
-  return midi.toArray();
+  return withKeys(midi.toArray());
 }
 
-const nearestDynamic = (velocity: number) =>
-  ORDER.reduce((best, each) =>
-    Math.abs(VELOCITY[each] - velocity) < Math.abs(VELOCITY[best] - velocity) ? each : best,
-  );
+/** The package writes key signatures fourteen fifths too high: they are put right in what it wrote. */
+function withKeys(bytes: Uint8Array): Uint8Array {
+  const file = parseMidi(bytes);
+  for (const event of file.tracks.flat()) if (event.type === 'keySignature') event.key -= 14;
+  return Uint8Array.from(writeMidi(file));
+}
 
-/** Reads the first track with notes; where notes overlap, the highest is taken, as a melody would be. */
-export function fromMidi(bytes: Uint8Array, instrument: Instrument, title = 'My music'): Outcome<Score> {
-  let midi: Midi;
-  try {
-    midi = new Midi(bytes);
-  } catch {
-    return failure('the file is no standard MIDI file');
-  }
-  const track = midi.tracks.find((each) => each.notes.length > 0);
-  if (!track) return failure('the MIDI file has no notes');
-  const beat = midi.header.ppq;
-  const grid = (ticks: number) => Math.round((ticks / beat) * GRID) / GRID;
-  const rows = track.notes
-    .map((note) => ({
-      written: writtenOf(instrument, note.midi),
-      startBeat: grid(note.ticks),
-      endBeat: Math.max(grid(note.ticks + note.durationTicks), grid(note.ticks) + 1 / GRID),
-      dynamic: nearestDynamic(note.velocity),
-    }))
-    .sort((a, b) => a.startBeat - b.startBeat || b.written - a.written);
-  const melody = rows.filter((row, i) => i === 0 || row.startBeat > rows[i - 1]!.startBeat);
-  const notes = melody.map((row, i) => {
-    const next = melody[i + 1];
-    const end = next ? Math.min(row.endBeat, next.startBeat) : row.endBeat;
-    return {
-      written: row.written,
-      startBeat: row.startBeat,
-      beats: end - row.startBeat,
-      attack: 'tongued' as const,
-      dynamic: row.dynamic,
-      mode: modeOf(instrument, row.written),
-    };
-  });
-  const bpm = midi.header.tempos[0]?.bpm;
-  try {
-    const score = scoreOf({
-      family: 'own-music',
-      title: midi.header.name || title,
-      instrumentId: instrument.id,
-      tempo: bpm === undefined ? null : Math.min(300, Math.max(20, Math.round(bpm))),
-      beatsPerBar: Math.min(12, midi.header.timeSignatures[0]?.timeSignature[0] ?? 4),
-      countInBeats: 4,
-      vibrato: 'free',
-      notes,
-    });
-    return success({ ...score, notes: markedFor(score.notes, instrument) });
-  } catch {
-    return failure('the MIDI file holds notes that no wind instrument could have');
-  }
+/** The key that sounds when one is written, within six signs. */
+function concertOf(fifths: number, { transposition }: Instrument): number {
+  const moved = (((fifths + 7 * transposition + 5) % 12) + 12) % 12;
+  return moved - 5;
 }

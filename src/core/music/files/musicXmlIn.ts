@@ -1,157 +1,195 @@
-import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import * as z from 'zod';
 import {
+  countInOf,
+  lengthOf,
   markedFor,
   scoreOf,
   scoreNoteSchema,
   scoreSchema,
-  type Dynamic,
-  type Hairpin,
+  type Metre,
   type Score,
   type ScoreNote,
 } from '@/core/music';
 import { modeOf, type Instrument } from '@/core/instruments';
 import { failure, success, type Outcome } from '@/core/base';
-import { spelledMidi, type Spelling } from '@/core/tuning';
+import { inOrder, leftOut, lineOf, type Line, type MusicRead } from './lines';
+import { pitchesIn, readPart, voicesOf, type Measure, type RawNote } from './measures';
 import { EXTRAS_FIELD } from './musicXmlOut';
+import { playedOut } from './playedOut';
+import { child, descendants, first, numberOf, parsed, textOf, type Element } from './xml';
 
-/** One element of the parsed file: its name, its attributes, its children in order. */
-interface Element {
-  readonly name: string;
-  readonly attributes: Readonly<Record<string, string>>;
-  readonly children: readonly Element[];
-  readonly text: string;
-}
+const NEAR = 1e-4;
+/** Beats are kept to this part of a crotchet: what triplets, quintuplets and demisemiquavers have in common. */
+const FINE = 240;
+const fine = (beats: number) => Math.round(beats * FINE) / FINE;
 
-const rawSchema: z.ZodType<Record<string, unknown>[]> = z.array(z.record(z.string(), z.unknown()));
-
-function elementsOf(raw: unknown): Element[] {
-  const list = rawSchema.safeParse(raw);
-  if (!list.success) return [];
-  return list.data.flatMap((node) => {
-    const name = Object.keys(node).find((key) => key !== ':@');
-    if (name === undefined || name === '#text') return [];
-    const inside = node[name];
-    const attributes = Object.fromEntries(
-      Object.entries((node[':@'] ?? {}) as Record<string, unknown>).map(([key, value]) => [
-        key.replace('@_', ''),
-        String(value),
-      ]),
-    );
-    const texts = rawSchema.safeParse(inside);
-    const text = texts.success
-      ? texts.data
-          .map((part) => part['#text'])
-          .filter((part) => part !== undefined)
-          .map(String)
-          .join('')
-      : '';
-    return [{ name, attributes, children: elementsOf(inside), text }];
-  });
-}
-
-const child = (element: Element | undefined, name: string) =>
-  element?.children.find((each) => each.name === name);
-const textOf = (element: Element | undefined, name: string) => child(element, name)?.text;
-const numberOf = (element: Element | undefined, name: string) => {
-  const value = Number(textOf(element, name));
-  return Number.isFinite(value) && textOf(element, name) !== undefined ? value : undefined;
-};
-function* descendants(element: Element, name: string): Generator<Element> {
-  for (const each of element.children) {
-    if (each.name === name) yield each;
-    yield* descendants(each, name);
-  }
-}
-const first = (element: Element | undefined, name: string) =>
-  element ? (descendants(element, name).next().value as Element | undefined) : undefined;
-
-const DYNAMICS: Readonly<Record<string, Dynamic>> = {
-  ppp: 'pp',
-  pp: 'pp',
-  p: 'p',
-  mp: 'mp',
-  mf: 'mf',
-  f: 'f',
-  ff: 'ff',
-  fff: 'ff',
-  sf: 'f',
-  sfz: 'f',
-  fp: 'f',
-};
-
-/** Music as it is being read, from bar to bar. */
-interface Reading {
-  divisions: number;
-  tick: number;
-  dynamic: Dynamic;
-  hairpin: Hairpin | null;
-  hairpinOpen: boolean;
-  label: string | null;
-  hand: string | null;
-  slurDepth: number;
-  readonly notes: ScoreNote[];
-}
-
-/** Reads a .musicxml file's text for an instrument: its written notes are taken as they are written. */
-export function fromMusicXml(file: string, instrument: Instrument): Outcome<Score> {
-  if (/<!ENTITY/i.test(file))
-    return failure('the file defines entities of its own, which music does not need');
-  // What kind of file it says it is, and where that is described, is never looked up.
-  const text = file.replace(/<!DOCTYPE[^>[]*(\[[^\]]*\])?[^>]*>/i, '');
-  const valid = XMLValidator.validate(text);
-  if (valid !== true)
-    return failure(`the file is not well-formed XML (line ${valid.err.line}): ${valid.err.msg}`);
-  const parsed: unknown = new XMLParser({
-    preserveOrder: true,
-    ignoreAttributes: false,
-    parseTagValue: false,
-  }).parse(text);
-  const root = elementsOf(parsed).find((each) => each.name.startsWith('score-'));
+/**
+ * Reads a .musicxml file's text for an instrument: its written notes are taken as they are written, repeats and voltas played out.
+ * @param line which voice of which part; else the one that fits best.
+ */
+export function fromMusicXml(file: string, instrument: Instrument, line?: string): Outcome<MusicRead> {
+  const roots = parsed(file);
+  if (!roots.ok) return roots;
+  const root = roots.value.find((each) => each.name.startsWith('score-'));
   if (!root) return failure('the file holds no music: it has no score-partwise element');
   if (root.name !== 'score-partwise')
     return failure('the file is timewise MusicXML; export it as partwise, which is the usual form');
-  const part = root.children.find((each) => each.name === 'part');
-  if (!part) return failure('the file holds no part');
-  const title = textOf(child(root, 'work'), 'work-title') ?? textOf(root, 'movement-title') ?? 'My music';
-  const beatsPerBar = Number(first(part, 'beats')?.text ?? 4);
-  const fifths = Number(first(part, 'fifths')?.text ?? 0);
-  const tempo = Number(first(part, 'per-minute')?.text ?? first(part, 'sound')?.attributes['tempo'] ?? NaN);
-  const reading: Reading = {
-    divisions: 1,
-    tick: 0,
-    dynamic: 'mf',
-    hairpin: null,
-    hairpinOpen: false,
-    label: null,
-    hand: null,
-    slurDepth: 0,
-    notes: [],
-  };
-  for (const measure of part.children.filter((each) => each.name === 'measure'))
-    readMeasure(measure, reading, instrument);
+  const parts = root.children.filter((each) => each.name === 'part');
+  if (parts.length === 0) return failure('the file holds no part');
   const { extras, purposes } = readExtras(root);
-  if (reading.notes.length === 0 && !extras?.pictures.length)
-    return failure('the first part of the file has no notes');
+  const lines = inOrder(linesIn(root, parts, instrument), instrument);
+  const chosen = lines.find(({ id }) => id === line) ?? lines[0];
+  if (!chosen) {
+    if (extras?.pictures.length)
+      return success({
+        score: { ...extras, instrumentId: instrument.id },
+        lines: [],
+        line: '',
+        remark: null,
+      });
+    return failure('the file has no notes that a wind instrument plays');
+  }
+  const [partIndex, voice] = chosen.id.split('/') as [string, string];
+  const part = parts[Number(partIndex)]!;
+  const { measures, tempo, left } = readPart(part, voice);
+  const order = playedOut(measures);
+  const { notes, metres } = assembled(measures, order, instrument);
+  const title = textOf(child(root, 'work'), 'work-title') ?? textOf(root, 'movement-title') ?? 'My music';
   const own = extras !== null && extras.instrumentId === instrument.id;
+  const timed = { metres, beatsPerBar: crotchetsOf(measures) };
   const score = scoreSchema.safeParse({
     family: 'own-music',
     title,
     instrumentId: instrument.id,
-    tempo: Number.isFinite(tempo) && tempo >= 20 && tempo <= 300 ? Math.round(tempo) : null,
-    beatsPerBar: Number.isInteger(beatsPerBar) && beatsPerBar <= 12 ? beatsPerBar : 4,
-    countInBeats: 4,
+    tempo: tempo !== null && tempo >= 20 && tempo <= 300 ? Math.round(tempo) : null,
+    ...timed,
+    countInBeats: countInOf(timed),
     vibrato: 'free',
-    fifths: Math.max(-7, Math.min(7, fifths)),
+    fifths: measures[0]?.fifths ?? 0,
     ...(own && extras),
-    notes: own ? withPurposes(reading.notes, purposes) : markedFor(reading.notes, instrument),
+    notes: own ? withPurposes(notes, purposes) : markedFor(notes, instrument),
   });
-  return score.success ? success(score.data) : failure(whatIsWrong(score.error, reading.notes));
+  if (!score.success) return failure(whatIsWrong(score.error, notes));
+  const others = lines.filter(({ id }) => id !== chosen.id && id.startsWith(`${partIndex}/`)).length;
+  const remark = [
+    leftOut([
+      [left.grace, 'grace note', 'grace notes'],
+      [left.chords, 'chord but for its top note', 'chords but for their top notes'],
+      [left.cues, 'cue note', 'cue notes'],
+      [others, 'other voice', 'other voices'],
+      [left.tempos, 'change of tempo', 'changes of tempo'],
+      [left.unpitched, 'note without a pitch', 'notes without a pitch'],
+    ]),
+    order.length > measures.length ? 'Repeats are written out.' : null,
+    transposedRemark(part, instrument),
+  ].filter((each) => each !== null);
+  return success({
+    score: score.data,
+    lines,
+    line: chosen.id,
+    remark: remark.length > 0 ? remark.join(' ') : null,
+  });
+}
+
+/** The voices of all parts; a voice with a handful of notes beside a full one is none of its own. */
+function linesIn(root: Element, parts: readonly Element[], instrument: Instrument): Line[] {
+  const names = new Map<string, string>();
+  for (const each of child(root, 'part-list')?.children ?? []) {
+    if (each.name !== 'score-part') continue;
+    const name = textOf(each, 'part-name') ?? textOf(first(each, 'score-instrument'), 'instrument-name');
+    names.set(each.attributes['id'] ?? '', name?.trim() ?? '');
+  }
+  return parts
+    .flatMap((part, i) => {
+      const name = names.get(part.attributes['id'] ?? '') || `Part ${i + 1}`;
+      const voices = voicesOf(part);
+      return voices.map((voice, k) =>
+        lineOf(
+          `${i}/${voice}`,
+          voices.length > 1 ? `${name}, voice ${k + 1}` : name,
+          pitchesIn(part, voice),
+          instrument,
+        ),
+      );
+    })
+    .filter(({ notes }) => notes > 0);
+}
+
+const regular = ({ beats, metre }: Measure) => Math.abs(beats - lengthOf(metre)) < NEAR;
+
+/** Crotchets a bar of the first full bar, as far as they are whole. */
+function crotchetsOf(measures: readonly Measure[]): number {
+  const full = measures.find(regular) ?? measures[0];
+  return Math.max(1, Math.min(12, Math.round(full ? lengthOf(full.metre) : 4)));
+}
+
+/** The measures in the order in which they are played, as notes and metres of one piece. */
+function assembled(measures: readonly Measure[], order: readonly number[], instrument: Instrument) {
+  const notes: ScoreNote[] = [];
+  const metres: Metre[] = [];
+  const hasKeys = measures.some(({ fifths }) => fifths !== measures[0]!.fifths);
+  let at = 0;
+  let before: Measure | null = null;
+  order.forEach((index, place) => {
+    const measure = measures[index]!;
+    const { beats, unit } = measure.metre;
+    const isSame: boolean = before !== null && before.metre.beats === beats && before.metre.unit === unit;
+    if (!isSame || !regular(measure))
+      metres.push({
+        startBeat: fine(at),
+        beats,
+        unit,
+        length: regular(measure) ? null : fine(measure.beats),
+      });
+    before = measure;
+    const goesOn = order[place - 1] === index - 1;
+    for (const raw of measure.notes) add(raw, at, measure.fifths, goesOn || raw !== measure.notes[0]);
+    at += measure.beats;
+  });
+  const usual = metres.length === 1 && metres[0]!.unit === 4 && metres[0]!.length === null;
+  return { notes, metres: usual && metres[0]!.beats <= 12 ? [] : metres };
+
+  function add(raw: RawNote, from: number, fifths: number, goesOn: boolean): void {
+    const { tied, slurred, attack, mode, startBeat, ...note } = raw;
+    const start = fine(from + startBeat);
+    const last = notes[notes.length - 1];
+    const meets = last !== undefined && Math.abs(last.startBeat + last.beats - start) < 2 / FINE;
+    if (tied && meets && last.written === raw.written) {
+      last.beats = fine(last.beats + raw.beats);
+      last.breathAfter ||= raw.breathAfter;
+      if (last.hairpin === 'grow' && raw.hairpin === 'fade') last.hairpin = 'swell';
+      return;
+    }
+    notes.push({
+      ...note,
+      startBeat: start,
+      beats: fine(raw.beats),
+      attack: slurred && goesOn && meets ? 'none' : (attack ?? 'tongued'),
+      mode: mode ?? modeOf(instrument, raw.written),
+      role: null,
+      key: hasKeys ? fifths : null,
+      open: false,
+      company: false,
+    });
+  }
+}
+
+/** A part for an instrument in another key is read as it is written; that has to be said. */
+function transposedRemark(part: Element, instrument: Instrument): string | null {
+  const transpose = first(part, 'transpose');
+  if (!transpose) return null;
+  const semitones =
+    (numberOf(transpose, 'chromatic') ?? 0) + 12 * (numberOf(transpose, 'octave-change') ?? 0);
+  const apart = (((semitones - instrument.transposition) % 12) + 12) % 12;
+  return apart === 0
+    ? null
+    : `It is a part for an instrument in another key than the ${instrument.name}: its notes are taken as they are written.`;
 }
 
 /** Which note it is, in words. */
 function whatIsWrong({ issues }: z.ZodError, notes: readonly ScoreNote[]): string {
   const [part, index, field] = issues[0]?.path ?? [];
+  if (part === 'metres') return 'the file holds a bar whose length cannot be';
   if (part !== 'notes' || typeof index !== 'number') return 'the file holds music that cannot be read';
   const beat = notes[index]?.startBeat;
   const where = `note ${index + 1}${Number.isFinite(beat) ? `, at beat ${Math.round(beat! + 1)}` : ''}`;
@@ -160,7 +198,11 @@ function whatIsWrong({ issues }: z.ZodError, notes: readonly ScoreNote[]): strin
     : `${where}, has a length or a place that cannot be`;
 }
 
-const purposesSchema = z.array(scoreNoteSchema.pick({ role: true, open: true, company: true }));
+const purposesSchema = z.array(
+  scoreNoteSchema
+    .pick({ role: true, key: true, open: true, company: true, hand: true, breathAfter: true })
+    .partial(),
+);
 interface Extras {
   readonly extras: Score | null;
   /** What each note is for, in order. */
@@ -169,7 +211,7 @@ interface Extras {
 const NO_EXTRAS: Extras = { extras: null, purposes: [] };
 
 /** Notes have their purposes only as long as nobody has put in or taken out any. */
-const withPurposes = (notes: readonly ScoreNote[], purposes: Extras['purposes']): ScoreNote[] =>
+const withPurposes = (notes: readonly ScoreNote[], purposes: Extras['purposes']) =>
   notes.map((note, i) => ({ ...note, ...(purposes.length === notes.length ? purposes[i] : {}) }));
 
 /** What notation has no sign for; its notes are none. */
@@ -188,85 +230,4 @@ function readExtras(root: Element): Extras {
     }
   }
   return NO_EXTRAS;
-}
-
-function readMeasure(measure: Element, reading: Reading, instrument: Instrument): void {
-  for (const each of measure.children) {
-    if (each.name === 'attributes') reading.divisions = numberOf(each, 'divisions') ?? reading.divisions;
-    else if (each.name === 'direction') readDirection(each, reading);
-    else if (each.name === 'forward') reading.tick += numberOf(each, 'duration') ?? 0;
-    else if (each.name === 'backup') reading.tick -= numberOf(each, 'duration') ?? 0;
-    else if (each.name === 'note') readNote(each, reading, instrument);
-  }
-}
-
-function readDirection(direction: Element, reading: Reading): void {
-  const dynamics = first(direction, 'dynamics')?.children[0]?.name;
-  if (dynamics && DYNAMICS[dynamics]) reading.dynamic = DYNAMICS[dynamics];
-  const words = first(direction, 'words')?.text;
-  if (words) {
-    if (direction.attributes['placement'] === 'below') reading.hand = words;
-    else reading.label = words;
-  }
-  const wedge = first(direction, 'wedge')?.attributes['type'];
-  const later = (numberOf(direction, 'offset') ?? 0) > 0;
-  if (wedge === 'crescendo' || wedge === 'diminuendo') {
-    // A second hairpin that begins within the note makes a swell of the two.
-    reading.hairpin = later && reading.hairpin ? 'swell' : wedge === 'crescendo' ? 'grow' : 'fade';
-    reading.hairpinOpen = true;
-  } else if (wedge === 'stop' && !later) reading.hairpinOpen = false;
-  if (!reading.hairpinOpen) reading.hairpin = null;
-}
-
-function readNote(note: Element, reading: Reading, instrument: Instrument): void {
-  if (child(note, 'grace') || child(note, 'chord') || child(note, 'cue')) return;
-  const voice = textOf(note, 'voice');
-  const beats = (numberOf(note, 'duration') ?? 0) / reading.divisions;
-  const startBeat = reading.tick / reading.divisions;
-  reading.tick += numberOf(note, 'duration') ?? 0;
-  const pitch = child(note, 'pitch');
-  if (!pitch || (voice !== undefined && voice !== '1')) return;
-  const written = spelledMidi({
-    step: (textOf(pitch, 'step') ?? 'C') as Spelling['step'],
-    alter: Math.round(2 * (numberOf(pitch, 'alter') ?? 0)) / 2,
-    octave: numberOf(pitch, 'octave') ?? 4,
-  });
-  const last = reading.notes[reading.notes.length - 1];
-  const tied = note.children.some((each) => each.name === 'tie' && each.attributes['type'] === 'stop');
-  const notations = child(note, 'notations');
-  const breathAfter = first(notations, 'breath-mark') !== undefined;
-  const slurs = notations ? [...descendants(notations, 'slur')].map((slur) => slur.attributes['type']) : [];
-  const slurredIn = reading.slurDepth > 0;
-  reading.slurDepth +=
-    slurs.filter((type) => type === 'start').length - slurs.filter((type) => type === 'stop').length;
-  if (tied && last?.written === written) {
-    last.beats += beats;
-    last.breathAfter ||= breathAfter;
-    return;
-  }
-  const technical = notations ? [...descendants(notations, 'other-technical')].map((each) => each.text) : [];
-  const harmonic = technical
-    .map((text) => /^mode (\d+) of .*\(([\d.]+)\)$/.exec(text))
-    .find((found) => found !== null);
-  const attack = technical
-    .map((text) => /^(breath|back-of-tongue) attack$/.exec(text)?.[1])
-    .find((found) => found !== undefined);
-  reading.notes.push({
-    written,
-    startBeat: Math.round(startBeat * 48) / 48,
-    beats,
-    attack: slurredIn ? 'none' : ((attack as ScoreNote['attack'] | undefined) ?? 'tongued'),
-    dynamic: reading.dynamic,
-    hairpin: reading.hairpin,
-    breathAfter,
-    fingered: harmonic ? Number(harmonic[2]) : null,
-    mode: harmonic ? Number(harmonic[1]) : modeOf(instrument, written),
-    hand: reading.hand,
-    label: reading.label,
-    role: null,
-    open: false,
-    company: false,
-  });
-  reading.hand = null;
-  reading.label = null;
 }

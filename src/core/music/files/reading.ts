@@ -1,8 +1,9 @@
 import { strFromU8, unzipSync } from 'fflate';
 import { failure, success, type Outcome } from '@/core/base';
 import type { Instrument } from '@/core/instruments';
-import { boundsProblem, type Score } from '@/core/music';
-import { fromMidi } from './midi';
+import { boundsProblem } from '@/core/music';
+import type { MusicRead } from './lines';
+import { fromMidi } from './midiIn';
 import { fromMusicXml } from './musicXmlIn';
 
 /** No part for a wind instrument makes a larger file, packed or unpacked. */
@@ -14,27 +15,38 @@ const MOST = {
   fileBytes: 8_000_000,
 } as const;
 
-function withinBounds(score: Score): Outcome<Score> {
+function withinBounds(read: MusicRead): Outcome<MusicRead> {
+  const { score } = read;
   const beyond = boundsProblem(score);
   return beyond === null
-    ? success({ ...score, title: score.title.slice(0, MOST.titleLetters) })
+    ? success({ ...read, score: { ...score, title: score.title.slice(0, MOST.titleLetters) } })
     : failure(beyond);
 }
 
 /**
  * Reads a file of music by its name: .mid, .midi, .mxl; everything else as MusicXML. Never throws: whatever is wrong with the
- * file, the answer is one plain sentence.
+ * file, the answer is one plain sentence. @param line which part and voice of it, as `lines` of an earlier reading calls them.
  */
-export function readMusicFile(name: string, bytes: Uint8Array, instrument: Instrument): Outcome<Score> {
+export function readMusicFile(
+  name: string,
+  bytes: Uint8Array,
+  instrument: Instrument,
+  line?: string,
+): Outcome<MusicRead> {
   try {
-    const read = readByName(name, bytes, instrument);
+    const read = readByName(name, bytes, instrument, line);
     return read.ok ? withinBounds(read.value) : read;
   } catch {
     return failure('the file is damaged, or no music that can be read');
   }
 }
 
-function readByName(name: string, bytes: Uint8Array, instrument: Instrument): Outcome<Score> {
+function readByName(
+  name: string,
+  bytes: Uint8Array,
+  instrument: Instrument,
+  line: string | undefined,
+): Outcome<MusicRead> {
   if (bytes.length > MOST.fileBytes)
     return failure(`it is larger than ${MOST.fileBytes / 1e6} MB; export one part only`);
   if (/\.midi?$/i.test(name)) {
@@ -42,11 +54,11 @@ function readByName(name: string, bytes: Uint8Array, instrument: Instrument): Ou
       return failure(
         `it is larger than ${MOST.midiBytes / 1e3} kB, far more than a part has; export one part only`,
       );
-    return fromMidi(bytes, instrument, name.replace(/\.[^.]+$/, ''));
+    return fromMidi(bytes, instrument, name.replace(/\.[^.]+$/, ''), line);
   }
-  if (!/\.mxl$/i.test(name)) return fromMusicXml(textOf(bytes), instrument);
+  if (!/\.mxl$/i.test(name)) return fromMusicXml(textOf(bytes), instrument, line);
   const packed = musicIn(bytes);
-  return packed.ok ? fromMusicXml(textOf(packed.value), instrument) : packed;
+  return packed.ok ? fromMusicXml(textOf(packed.value), instrument, line) : packed;
 }
 
 /** Unpacks only what holds the music, and only as large as music is: a small file can unpack to gigabytes. */
