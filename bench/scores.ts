@@ -36,7 +36,7 @@ export async function engraveTimes() {
   try {
     for (const id of PAGES) {
       await open.page.goto(`${server.url}/exercise/${id}`);
-      await open.page.getByTestId('notation').locator('svg').waitFor();
+      await open.page.getByTestId('notation').locator('svg').first().waitFor();
       // Drawn once more, in the other width, when the engraver has been loaded.
       await open.page.setViewportSize({ width: 412, height: 844 });
       await open.page.waitForTimeout(400);

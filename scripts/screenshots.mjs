@@ -43,7 +43,7 @@ const onTheStand = async (page) => {
   await page.waitForTimeout(5000);
 };
 
-const music = (page) => page.getByTestId('notation').locator('svg').waitFor();
+const music = (page) => page.getByTestId('notation').locator('svg').first().waitFor();
 
 await picture('today', '/', phone);
 await picture('week', '/week', wide, (page) => page.getByTestId('week-day').first().waitFor());
@@ -75,7 +75,7 @@ await picture('own-music', '/exercise/twelve-keys', wide, async (page) => {
     .getByRole('button', { name: /slurred up/ })
     .first()
     .click();
-  await page.getByTestId('drill').getByTestId('notation').locator('svg').waitFor();
+  await page.getByTestId('drill').getByTestId('notation').locator('svg').first().waitFor();
 });
 await picture('sheet', '/print?exercise=three-note-groups', { width: 800, height: 1000 }, music);
 await picture('stand', '/exercise/octave-slurs', phone, onTheStand);
@@ -83,18 +83,18 @@ await picture('take', '/log/demo-block-11', phone);
 await picture('sweep', '/log/demo-block-02', phone, (page) =>
   page.getByTestId('finding-ring').scrollIntoViewIfNeeded(),
 );
-const drawn = (page) => page.getByTestId('map-bore').locator('svg').waitFor();
+const drawn = (page) => page.getByTestId('map-bore').locator('svg').first().waitFor();
 await picture('map', '/map', phone, drawn);
 await picture('seam', '/map/seam/80-81', phone, (page) => page.getByTestId('memory-take').first().waitFor());
 await picture('trends-wide', '/map/trends', wide, (page) =>
-  page.getByTestId('trend-pane').locator('svg').waitFor(),
+  page.getByTestId('trend-pane').locator('svg').first().waitFor(),
 );
 await picture('compare', '/log/compare?id=demo-021-2', phone, (page) =>
   page.getByTestId('both-strips').waitFor(),
 );
 await picture('reeds', '/bench/reeds', phone, async (page) => {
   await page.getByRole('radio', { name: 'Bassoon' }).click();
-  await page.getByTestId('reed').first().locator('svg').waitFor();
+  await page.getByTestId('reed').first().locator('svg').first().waitFor();
 });
 await picture('free', '/exercise/free-playing', phone, async (page) => {
   await page.getByRole('radio', { name: 'simulated player' }).click();

@@ -21,4 +21,4 @@ export {
 export { checkInstrument, copyOf, withRange } from './own';
 export { loweredBy, slideAdvice, soundingLength, soundSpeed, warmedBy } from './slide';
 export type { PitchReading, SlideAdvice } from './slide';
-export { breaksBy, crossingsOf, seamBetween, seamsOf, type Break, type Seam } from './seams';
+export { breaksBy, crossingsOf, mainBreakOf, seamBetween, seamsOf, type Break, type Seam } from './seams';

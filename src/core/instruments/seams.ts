@@ -26,6 +26,15 @@ export function seamsOf(instrument: Instrument): Break[] {
     .map((upper) => ({ below: upper.low - instrument.step, above: upper.low }));
 }
 
+/** The break that players mean: the first at which the tube changes its mode, and not only its fingering. */
+export function mainBreakOf(instrument: Instrument): Break | undefined {
+  const { registers } = instrument;
+  const place = registers.findIndex(
+    ({ modes }, i) => i > 0 && modes[0]!.mode !== registers[i - 1]!.modes.at(-1)!.mode,
+  );
+  return seamsOf(instrument)[place - 1] ?? seamsOf(instrument)[0];
+}
+
 /**
  * Where the registers meet, by the mode of the tube, or with the first of them by the hand where there are two views of it.
  */

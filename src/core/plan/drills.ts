@@ -389,6 +389,7 @@ export const SEAM_DRILLS: readonly SeamDrill[] = [
       if (low > top || !has(turn, low, low + 12)) return null;
       return {
         range: { low, high: Math.min(top, writtenRange(turn.instrument).high - 12) },
+        leap: '12',
         pattern: third(turn.round, ['LHL', 'HLH', 'LH', 'LHHL', 'HLLH']),
         dynamic: turn.dynamic,
       };

@@ -210,7 +210,7 @@ function drawBars(
 /** Ties, brackets and slurs: the brackets on the other side than slurs run. */
 function drawJoins(pen: Pen, bars: readonly BuiltBar[]): void {
   const { context, score, placed, line, filled, edges } = pen;
-  drawTies(context, placed, line);
+  drawTies(context, placed, line, filled);
   const slurs = slursOnLine(score, placed, line);
   for (const tuplet of bars.flatMap((bar) => bar.tuplets)) {
     const under = slurs.find(({ part }) => part.some(({ note }) => tuplet.getNotes().includes(note)));

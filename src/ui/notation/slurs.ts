@@ -84,9 +84,11 @@ function arcOn(
   const ends = [touch(first.note, above), touch(last.note, above)] as const;
   const a = comes ? { x: first.note.getAbsoluteX() - COMES_FROM, y: ends[0].y } : ends[0];
   const b = goes ? { x: edges.right, y: ends[1].y } : ends[1];
+  // What stands before its first note, clef and signs, is not passed over.
+  const from = Math.max(a.x, first.note.getAbsoluteX());
   const obstacles = filled
-    .within(a.x + 3, b.x - 3)
-    .filter(({ right, left }) => right > a.x + 4 && left < b.x - 4);
+    .within(from + 3, b.x - 3)
+    .filter(({ right, left }) => right > from + 4 && left < b.x - 4);
   const clears = (rise: number) =>
     Array.from({ length: PLACES - 1 }, (_, i) => along(a, b, rise, (i + 1) / PLACES)).every(({ x, y }) =>
       obstacles.every(({ left, right, top, bottom }) =>
@@ -137,8 +139,27 @@ export function drawSlur(
   });
 }
 
+/** How far a tie bows away from its heads. */
+const TIE = { near: 4, far: 16 };
+
+/** What a tie between two values on one line fills: it bows away from the stem. */
+function boxOfTie({ note }: Placed, next: Placed): Box {
+  const above = note.getStemDirection() === Stem.DOWN;
+  const ys = note.getYs();
+  const y = above ? Math.min(...ys) : Math.max(...ys);
+  const [left, right] = [note.getAbsoluteX() + note.getGlyphWidth(), next.note.getAbsoluteX()];
+  return above
+    ? { left, right, top: y - TIE.far, bottom: y - TIE.near }
+    : { left, right, top: y + TIE.near, bottom: y + TIE.far };
+}
+
 /** Ties within notes, parted where a line ends. */
-export function drawTies(context: RenderContext, placed: readonly Placed[], line: number): void {
+export function drawTies(
+  context: RenderContext,
+  placed: readonly Placed[],
+  line: number,
+  filled: Filled,
+): void {
   placed.forEach((each, i) => {
     const next = placed[i + 1];
     if (each.token.note === null || each.token.last || !next) return;
@@ -150,8 +171,10 @@ export function drawTies(context: RenderContext, placed: readonly Placed[], line
       })
         .setContext(context)
         .draw();
-    if (each.line === line && next.line === line) tie(each.note, next.note);
-    else if (each.line === line) tie(each.note, undefined);
+    if (each.line === line && next.line === line) {
+      tie(each.note, next.note);
+      filled.add(boxOfTie(each, next));
+    } else if (each.line === line) tie(each.note, undefined);
     else if (next.line === line) tie(undefined, next.note);
   });
 }

@@ -1,4 +1,4 @@
-import { seamsOf, writtenRange } from '@/core/instruments';
+import { mainBreakOf, writtenRange } from '@/core/instruments';
 import { defineFamily } from '../family';
 import { choice, count, dynamic, flag, note, tempo } from '../parameters';
 import { stepwise } from './rows';
@@ -25,7 +25,7 @@ export const anchoredIntervals = defineFamily({
   },
   counts: { measures: ['seam', 'anchor', 'interval', 'pitch', 'level'] },
   defaults: (instrument, level) => ({
-    anchor: Math.max(writtenRange(instrument).low, (seamsOf(instrument)[0]?.below ?? instrument.home) - 2),
+    anchor: Math.max(writtenRange(instrument).low, (mainBreakOf(instrument)?.below ?? instrument.home) - 2),
     direction: 'up' as const,
     widest: level === 'beginner' ? 7 : level === 'steady' ? 12 : 24,
     chromatic: false,

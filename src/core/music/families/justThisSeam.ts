@@ -1,4 +1,4 @@
-import { seamsOf } from '@/core/instruments';
+import { mainBreakOf } from '@/core/instruments';
 import { type Midi } from '@/core/tuning';
 import { defineFamily } from '../family';
 import { count, dynamic, note, tempo } from '../parameters';
@@ -31,7 +31,7 @@ export const justThisSeam = defineFamily({
   },
   counts: { measures: ['seam', 'interval', 'pitch', 'level', 'air'], notches: 'five-in-a-row' },
   defaults: (instrument) => {
-    const place = seamsOf(instrument)[0];
+    const place = mainBreakOf(instrument);
     return {
       from: place?.below ?? instrument.home,
       to: place?.above ?? instrument.home + instrument.step,

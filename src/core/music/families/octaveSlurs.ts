@@ -12,6 +12,12 @@ const PATTERNS = [
   ['rising', 'rising by semitone'],
 ] as const;
 
+/** By the register key alone a tube that overblows odd modes leaps a twelfth. */
+const LEAPS = [
+  ['12', 'an octave'],
+  ['19', 'a twelfth'],
+] as const;
+
 export const octaveSlurs = defineFamily({
   id: 'octave-slurs',
   title: 'Octave slurs',
@@ -19,33 +25,37 @@ export const octaveSlurs = defineFamily({
   purposes: ['the break', 'flexibility'],
   what: 'The leap itself: only the first note is tongued, nothing is squeezed, both notes are in tune.',
   how: 'As little movement as possible. Keep the air going through the leap and let it change just enough. Slowly at first.',
-  measured: 'Dip, time and overshoot of each leap, the octave’s width, the step in level and colour, breaks.',
+  measured: 'Dip, time and overshoot of each leap, its width, the step in level and colour, breaks.',
   differ: 'how much may move in the leap; some drop the jaw, some keep head and jaw still.',
   specs: {
     pattern: choice('Pattern', PATTERNS),
+    leap: choice('Leap', LEAPS),
     range: range('Lower notes', 0),
     beats: count('Each note', 1, 4, 'beats'),
     dynamic: dynamic(),
     tempo: tempo(),
   },
   counts: { measures: ['seam', 'interval', 'octaves', 'pitch', 'level', 'air'] },
-  defaults: (_instrument, level, { bottom, high }) => {
-    const top = Math.max(bottom.low, Math.min(bottom.high, high - 12));
+  defaults: (instrument, level, { bottom, high }) => {
+    const leap = instrument.series === 'odd' ? ('19' as const) : ('12' as const);
+    const top = Math.max(bottom.low, Math.min(bottom.high, high - Number(leap)));
     return {
       pattern: 'LHL' as const,
+      leap,
       range: { low: Math.max(bottom.low, top - (level === 'beginner' ? 4 : 7)), high: top },
       beats: 1,
       dynamic: 'mf' as const,
       tempo: 60,
     };
   },
-  write(writer, { pattern, range: { low, high }, beats }, { step }) {
-    const lows = stepwise(low, high, step).filter((written) => writer.has(written + 12));
-    // Where no octave fits over the chosen notes, the octave under them is slurred.
+  write(writer, { pattern, leap, range: { low, high }, beats }, { step }) {
+    const up = Number(leap);
+    const lows = stepwise(low, high, step).filter((written) => writer.has(written + up));
+    // Where no leap fits over the chosen notes, the one under them is slurred.
     const row =
       lows.length > 0
         ? lows
-        : [Math.max(writer.low, high - 12)].filter((written) => writer.has(written + 12));
+        : [Math.max(writer.low, high - up)].filter((written) => writer.has(written + up));
     if (row.length === 0) {
       writer.slurred([low, high, low], beats);
       return;
@@ -53,7 +63,7 @@ export const octaveSlurs = defineFamily({
     if (pattern === 'falling') {
       const chain = [...row].reverse();
       chain.forEach((written, i) => {
-        writer.note(written + 12, beats, { attack: i === 0 ? 'tongued' : 'none' });
+        writer.note(written + up, beats, { attack: i === 0 ? 'tongued' : 'none' });
         writer.slur(written, beats);
       });
       writer.fillBar(true);
@@ -62,7 +72,7 @@ export const octaveSlurs = defineFamily({
     const letters = pattern === 'rising' ? 'LHL' : pattern === 'LH' ? 'LHLHLH' : pattern;
     for (const written of row) {
       writer.slurred(
-        [...letters].map((letter) => (letter === 'L' ? written : written + 12)),
+        [...letters].map((letter) => (letter === 'L' ? written : written + up)),
         beats,
       );
       writer.fillBar(true);
