@@ -63,7 +63,7 @@ export function sayWhy(why: Why, nameOf: NameOf, weekday: number): string {
     case 'rest':
       return 'Rest the lip, drink.';
     case 'own':
-      return 'You put it here.';
+      return 'Put in by hand.';
   }
 }
 

@@ -59,14 +59,16 @@ export function Between({
   }, []);
   const { done, total } = progressOf(session);
   const minutes = (of: number) => Math.max(0, Math.round(of / 60));
+  // Of less than a minute and a half there is nothing to count.
+  const isCounted = total >= 90;
   const first = score.notes[0];
   const caution = findFamily(score.family)?.caution ?? null;
   return (
     <View role="main" style={styles.stage} testID="between">
       <Soft>
         {told
-          ? `${told.title} done · ${minutes(done)} of ${minutes(total)} min`
-          : `${session.title} · ${minutes(total)} min`}
+          ? `${told.title} done${isCounted ? ` · ${minutes(done)} of ${minutes(total)} min` : ''}`
+          : `${session.title}${isCounted ? ` · ${minutes(total)} min` : ''}`}
       </Soft>
       <View style={[styles.middle, (wide || low) && styles.beside]}>
         <View style={styles.said}>{told ? <ToldOf told={told} weekday={weekday} /> : null}</View>

@@ -205,7 +205,7 @@ function Tomorrow({ planning }: { planning: NonNullable<ReturnType<typeof usePla
   if (next === undefined) return null;
   const day = planOn(next);
   return (
-    <View testID="tomorrow">
+    <View testID="tomorrow" style={styles.tomorrow}>
       <Soft>{next === calendar.today + 1 ? 'tomorrow' : 'next'}</Soft>
       <Heading>{sayDay(day, nameOf)}</Heading>
       <PlanStrand blocks={day.blocks} instrument={instrument} today={next} />
@@ -216,6 +216,7 @@ function Tomorrow({ planning }: { planning: NonNullable<ReturnType<typeof usePla
 const styles = StyleSheet.create({
   row: { paddingVertical: 10, borderBottomWidth: 1, gap: 2 },
   places: { gap: 10 },
+  tomorrow: { gap: 12 },
   place: { flexDirection: 'row', alignItems: 'center', gap: 12 },
   words: { flex: 1, minWidth: 0 },
 });

@@ -93,7 +93,7 @@ function Today() {
       {done && takesOf(done).length > 0 ? (
         <Notice
           testID="done-today"
-          text={`Today’s session is played: ${plural(takesOf(done).length, 'block')}. What follows is for those who play again.`}
+          text={`A session was played today: ${plural(takesOf(done).length, 'block')}. What follows is for those who play again.`}
           action={{ label: 'What moved', onPress: () => router.push('/session/end') }}
         />
       ) : null}
