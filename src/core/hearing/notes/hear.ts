@@ -43,7 +43,7 @@ export function hearNotes(frames: Frames, instrument: Instrument, options: Heari
   const measured = played.notes.map((plateau, i) =>
     measureNote(frames, line, plateau, instrument, options, {
       before: follows(played.notes, i, frames) ? ringingSeconds(decay) : 0,
-      after: decay > RINGS && !isFollowed(played.notes, i) ? ringingSeconds(decay) : 0,
+      after: decay > RINGS ? ringingSeconds(decay) : 0,
     }),
   );
   const notes = measured.map((note, i) =>
@@ -78,9 +78,6 @@ function follows(notes: readonly Plateau[], i: number, { hopSeconds }: Frames): 
   const before = notes[i - 1];
   return before !== undefined && (notes[i]!.from - before.to) * hopSeconds < 0.5;
 }
-
-/** Whether the next note is joined to this one: then nobody hears how it would have rung. */
-const isFollowed = (notes: readonly Plateau[], i: number): boolean => notes[i + 1]?.joined === true;
 
 /** From silence by what finding a pitch takes; over an echo by the rise; slurred where the pitch changes. */
 function begunAtItsOnset(

@@ -1,6 +1,6 @@
 import { modeOf, registerOf, writtenOf, type Instrument } from '@/core/instruments';
 import { isSpoilt, PARTIALS, partialsAt, type Frames } from '@/core/hearing/signal';
-import { centsBetween, midiToHertz, noteName, type Hertz, type Seconds } from '@/core/tuning';
+import { centsBetween, midiToHertz, noteName, type Decibels, type Hertz, type Seconds } from '@/core/tuning';
 import type { HearingOptions } from './hearing';
 import { ORDINARY_PURITY, type Note, type PurityLimits, type UnknownReason } from './note';
 import type { Line } from './line';
@@ -64,7 +64,12 @@ export function measureNote(
   const soundingMidi = Math.round(centrePitch);
   const asked = options.offsets?.[soundingMidi] ?? 0;
   const written = writtenOf(instrument, soundingMidi);
-  const body = bodyOf(segment, hop, Math.max(ATTACK, rings.before), Math.max(RELEASE, rings.after));
+  const body = bodyOf(
+    segment,
+    hop,
+    Math.max(ATTACK, rings.before),
+    endOfSound(line, segment, hop, rings.after),
+  );
   const long = (body.to - body.from) * hop >= SHORTEST_FOR_TREND;
   const overBody = (column: Float32Array) => median(column.subarray(body.from, body.to));
 
@@ -177,11 +182,23 @@ function quickPitch(frames: Frames, body: Span, f0: Hertz) {
   };
 }
 
-function bodyOf(segment: Span, hop: Seconds, attack: Seconds, release: Seconds): Span {
+/** A sound that has left its level by so much within the time that a room rings has stopped: nobody fades as fast. */
+const LEFT_DB: Decibels = 4;
+
+/** Frame at which a note itself ends: what follows to the end of its stretch is the room. */
+function endOfSound({ levelDb }: Line, segment: Span, hop: Seconds, ringing: Seconds): number {
+  const window = Math.round(ringing / hop);
+  const from = Math.max(segment.from, segment.to - window);
+  const before = median(levelDb.subarray(Math.max(segment.from, from - window), from));
+  for (let i = from; i < segment.to; i++) if (levelDb[i]! < before - LEFT_DB) return i;
+  return segment.to;
+}
+
+function bodyOf(segment: Span, hop: Seconds, attack: Seconds, end: number): Span {
   const frames = segment.to - segment.from;
   const skip = Math.min(Math.round(attack / hop), frames >> 2);
-  const leave = Math.min(Math.round(release / hop), frames >> 2);
-  return { from: segment.from + skip, to: segment.to - leave };
+  const leave = Math.round(RELEASE / hop) + segment.to - end;
+  return { from: segment.from + skip, to: segment.to - Math.min(leave, frames >> 2) };
 }
 
 function partialsOf(frames: Frames, body: Span): (number | null)[] {

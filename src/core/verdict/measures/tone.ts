@@ -7,6 +7,7 @@ import type { FigureId } from '../figures';
 import { numbers, SILENT, type Measure } from '../measure';
 import { centsOff, plainNotes, playedNotes, scoreNoteOf, type PlayedNote } from '../reading';
 import { because, capital, listed, sized } from '../words';
+import { roomSpread } from './roomSpread';
 
 /** Time after which an irregular wander of the pitch has forgotten itself. */
 const WANDER: Seconds = 0.3;
@@ -114,7 +115,7 @@ export const pitch: Measure = {
 };
 
 const TREND_SECONDS = 1.2;
-/** A movement smaller than this over a whole note is not worth a word, however short the note. */
+/** A movement smaller than this over a whole note is not worth a word, however short the note; nor one that echoes alone could make. */
 const LEAST_SAG_CENTS = 2.5;
 const LEAST_FADE_DB = 2;
 
@@ -137,7 +138,8 @@ export const steadiness: Measure = {
         driftError,
       ),
       ...each('fade', long, (note) =>
-        Math.abs((note.levelDriftDbPerSecond ?? 0) * lengthOf(note)) < LEAST_FADE_DB
+        Math.abs((note.levelDriftDbPerSecond ?? 0) * lengthOf(note)) <
+        Math.max(LEAST_FADE_DB, roomSpread(reading, [note]))
           ? null
           : note.levelDriftDbPerSecond,
       ),
