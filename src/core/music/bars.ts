@@ -1,5 +1,5 @@
-import { barSpans, type BarSpan } from './metres';
-import { scoreBeats, type Score, type ScoreNote } from './score';
+import { barSpans, pulseOf, type BarSpan } from './metres';
+import { scoreBeats, type Metre, type Score, type ScoreNote } from './score';
 
 /** A crotchet in ticks: divisible by triplets, quintuplets and demisemiquavers. */
 export const TICKS = 240;
@@ -72,7 +72,17 @@ const isPlain = (ticks: number) => ticks % GRIDS[0] === 0;
 const shorterThanAny = (ticks: number): Value => ({ ticks, type: '32nd', dots: 0, tuplet: null, grid: 1 });
 
 /** Values for a length that begins so far into a bar, in order. Rests have no dots, and begin where such a value would. */
-function valuesFor(place: number, ticks: number, isRest: boolean): Value[] {
+function valuesFor(place: number, ticks: number, isRest: boolean, metre: Metre): Value[] {
+  const pulse = pulseOf(metre) * TICKS;
+  const next = pulse - (place % pulse);
+  // Where beats are three quavers long, whatever goes over one is parted there, so that the threes are seen.
+  if (pulse > TICKS && pulse % TICKS !== 0 && ticks > next && (place % pulse !== 0 || ticks % pulse !== 0)) {
+    const whole = place % pulse === 0 ? Math.floor(ticks / pulse) * pulse : next;
+    return [
+      ...valuesFor(place, whole, isRest, metre),
+      ...valuesFor(place + whole, ticks - whole, isRest, metre),
+    ];
+  }
   const values: Value[] = [];
   let [at, rest] = [place, ticks];
   while (rest > 0) {
@@ -117,13 +127,13 @@ export function barsOf(score: Pick<Score, 'notes' | 'beatsPerBar' | 'metres'>): 
   const put = (note: number | null, until: number) => {
     const begin = at;
     while (at < until && inBar < bars.length) {
-      const { startTick, ticks: length, tokens } = bars[inBar]!;
+      const { startTick, ticks: length, tokens, metre } = bars[inBar]!;
       const barEnd = startTick + length;
       const part = Math.min(until, barEnd) - at;
       const whole = note === null && part === length && at === startTick;
       const values = whole
         ? [VALUES.find(({ type }) => type === 'whole')!]
-        : valuesFor(at - startTick, part, note === null);
+        : valuesFor(at - startTick, part, note === null, metre);
       for (const { type, dots, tuplet, ticks } of values) {
         const own = whole ? length : ticks;
         tokens.push({

@@ -55,6 +55,7 @@ export {
   pulseOf,
   pulsesFrom,
   startOfBar,
+  tempoText,
   type BarSpan,
   type Pulse,
 } from './metres';

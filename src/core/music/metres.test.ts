@@ -84,6 +84,16 @@ describe('bars', () => {
     );
   });
 
+  it('show the threes of six-eight', () => {
+    const values = (row: number[]) =>
+      barsOf(music([metre(0, 6, 8)], row)).flatMap(({ tokens }) =>
+        tokens.map(({ type, dots, last }) => `${type}${dots ? '.' : ''}${last ? '' : '~'}`),
+      );
+    expect(values([2.5, 0.5])).toEqual(['quarter.~', 'quarter', 'eighth']);
+    expect(values([1, 1, 1])).toEqual(['quarter', 'eighth~', 'eighth', 'quarter']);
+    expect(values([3])).toEqual(['half.']);
+  });
+
   it('bracket triplets and quintuplets of mixed values', () => {
     const brackets = (row: number[]) =>
       barsOf(music([], row)).flatMap(({ tokens }) =>

@@ -137,3 +137,12 @@ export function countInOf(score: Timed): number {
   const beats = missing >= 2 * pulseOf(first!.metre) ? missing : missing + full;
   return beats < 2 ? 2 * beats : Math.min(16, beats);
 }
+
+const SIGNS: Readonly<Record<number, string>> = { 0.5: '♪', 1: '♩', 1.5: '♩.' };
+
+/** The tempo as what is beaten in the first bar: `♩ 72`, `♩. 60` in six-eight; `free` without one. */
+export function tempoText(score: Timed & Pick<Score, 'tempo'>): string {
+  if (score.tempo === null) return 'free';
+  const pulse = pulseOf(barSpans(score, 0)[0]!.metre);
+  return SIGNS[pulse] ? `${SIGNS[pulse]} ${Math.round(score.tempo / pulse)}` : `♩ ${score.tempo}`;
+}

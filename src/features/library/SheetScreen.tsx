@@ -1,3 +1,4 @@
+import { tempoText } from '@/core/music';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useEffect } from 'react';
 import { useExercise } from './useExercise';
@@ -28,7 +29,7 @@ export function SheetScreen() {
       title={family.title}
       onBack={() => (router.canGoBack() ? router.back() : router.replace('/practise'))}
     >
-      <p>{`${instrument.name} · ${value.tempo === null ? 'free time' : `♩ ${value.tempo}`}`}</p>
+      <p>{`${instrument.name} · ${value.tempo === null ? 'free time' : tempoText(value)}`}</p>
       <Notation
         score={value}
         instrument={instrument}

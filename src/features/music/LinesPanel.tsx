@@ -8,22 +8,21 @@ interface LinesPanelProps {
   readonly fileName: string;
   /** The fitting ones first. */
   readonly lines: readonly Line[];
-  readonly instrumentName: string;
   readonly naming: Naming;
   readonly onChoose: (line: Line) => void;
   readonly onCancel: () => void;
 }
 
 /** A file with several parts or voices: which one is it to be? */
-export function LinesPanel({ fileName, lines, instrumentName, naming, onChoose, onCancel }: LinesPanelProps) {
+export function LinesPanel({ fileName, lines, naming, onChoose, onCancel }: LinesPanelProps) {
   return (
     <View style={styles.panel} testID="lines">
       <Heading>{`Which part of ${fileName}?`}</Heading>
-      <Soft>{`What fits the ${instrumentName} best comes first.`}</Soft>
+      <Soft>What fits your instrument best comes first.</Soft>
       {lines.map((line) => (
         <View key={line.id}>
           <Button look="quiet" label={line.name} onPress={() => onChoose(line)} />
-          <Soft>{aboutLine(line, instrumentName, naming)}</Soft>
+          <Soft>{aboutLine(line, naming)}</Soft>
         </View>
       ))}
       <Button look="quiet" label="Cancel" onPress={onCancel} />
@@ -31,13 +30,10 @@ export function LinesPanel({ fileName, lines, instrumentName, naming, onChoose, 
   );
 }
 
-function aboutLine({ notes, low, high, fits }: Line, instrumentName: string, naming: Naming): string {
+function aboutLine({ notes, low, high, fits }: Line, naming: Naming): string {
   const outside = Math.round((1 - fits) * notes);
   const range = `${displayName(low, naming)} to ${displayName(high, naming)}`;
-  const rest =
-    outside === 0
-      ? 'all within your range'
-      : `${plural(outside, 'note')} outside the ${instrumentName}’s range`;
+  const rest = outside === 0 ? 'all within your range' : `${plural(outside, 'note')} outside your range`;
   return `${plural(notes, 'note')}, ${range}, ${rest}`;
 }
 

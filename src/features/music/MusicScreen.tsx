@@ -100,7 +100,6 @@ export function MusicScreen() {
         <LinesPanel
           fileName={choice.file.name}
           lines={choice.lines}
-          instrumentName={instrument.name}
           naming={settings.naming}
           onChoose={(line) => void read(choice.file, line)}
           onCancel={() => setChoice(null)}

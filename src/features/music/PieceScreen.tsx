@@ -1,7 +1,7 @@
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { boundsProblem, excerpt, placesIn, type Place, type Score } from '@/core/music';
+import { boundsProblem, excerpt, placesIn, tempoText, type Place, type Score } from '@/core/music';
 import { type Instrument } from '@/core/instruments';
 import { weakNotes } from '@/core/ledger';
 import { BeginButton, ListenPanel } from '@/features/library';
@@ -103,7 +103,7 @@ function PieceView({ id, score, remark, instrument, onRemove }: PieceViewProps) 
             <View style={styles.block} testID="drill">
               <Heading>{`Just this: ${chosen.text}`}</Heading>
               <Notation score={drill} instrument={instrument} scale={wide ? 1.15 : 1.35} />
-              <Soft>{`${drill.repeats} times${drill.tempo === null ? '' : `, ♩ ${drill.tempo}`}`}</Soft>
+              <Soft>{`${drill.repeats} times${drill.tempo === null ? '' : `, ${tempoText(drill)}`}`}</Soft>
               <View style={styles.row}>
                 <Button
                   label={example.state === 'silent' ? 'Hear it' : 'Stop'}

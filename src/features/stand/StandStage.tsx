@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState, type ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { findFamily, type Score } from '@/core/music';
+import { findFamily, tempoText, type Score } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
 import type { Take } from '@/core/take';
 import { freePage } from './freePage';
@@ -139,7 +139,7 @@ function Top({
       </View>
       <Soft>
         {[
-          score.tempo === null || settings.metronome.mode === 'off' ? 'free' : `♩ ${score.tempo}`,
+          settings.metronome.mode === 'off' ? 'free' : tempoText(score),
           `A ${settings.a4}`,
           state.drone ? 'drone' : null,
         ]
