@@ -1,4 +1,12 @@
-import { findInstrument, modeOf, registerOf, seamsOf, soundingOf, writtenRange } from '@/core/instruments';
+import {
+  findInstrument,
+  instruments,
+  modeOf,
+  registerOf,
+  seamsOf,
+  soundingOf,
+  writtenRange,
+} from '@/core/instruments';
 import { scoreOfFamily as made } from './scores.testing';
 import { noteName, noteNumber } from '@/core/tuning';
 import {
@@ -279,6 +287,34 @@ describe('air, and the day', () => {
       expect(air.notes).toEqual([]);
       expect(air.pictures.some((picture) => picture.shape === 'in')).toBe(true);
       expect(air.counts).toMatchObject({ measures: [], events: [] });
+    }
+  });
+
+  it('no tune’s line is broken: in every key, on every instrument, its intervals are those of a tune', () => {
+    const intervals = (score: Score) =>
+      score.notes
+        .slice(1)
+        .map(({ written }, i) => written - score.notes[i]!.written)
+        .join(' ');
+    const [melody, keys] = ['melody', 'twelve-keys'].map((id) => families.find((each) => each.id === id)!);
+    const known = new Set(
+      ['weir', 'lanterns', 'ferry'].map((tune) => intervals(made('melody', 'clarinet-bb', { tune }))),
+    );
+    for (const instrument of instruments) {
+      for (const tune of ['weir', 'lanterns', 'ferry'])
+        for (let key = -5; key <= 6; key++) {
+          const score = melody!.make(instrument, { tune, key: String(key) });
+          if (score.ok) expect(known).toContain(intervals(score.value));
+        }
+      const score = keys!.make(instrument);
+      if (!score.ok) continue;
+      const rows = score.value.notes.reduce<number[][]>((all, { written, label }) => {
+        if (label !== null) all.push([]);
+        all.at(-1)!.push(written);
+        return all;
+      }, []);
+      const shapes = rows.map((each) => each.map((written) => written - each[0]!).join(' '));
+      expect(new Set(shapes).size).toBe(1);
     }
   });
 

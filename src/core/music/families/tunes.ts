@@ -35,25 +35,58 @@ export const TUNES: readonly Tune[] = [
   },
 ];
 
-/** Sets a tune in a key as low as it fits, its notes folded into the range where it is wider. */
+interface Tone {
+  readonly slur: boolean;
+  /** Semitones over the tonic. */
+  readonly up: number;
+  readonly beats: number;
+  readonly breath: boolean;
+}
+
+function tonesOf({ notes }: Tune): Tone[] {
+  return notes.split(' ').map((text) => {
+    const [, slur, number, beats, breath] = /^(~?)(-?\d+)\.(\d+)(,?)$/.exec(text) ?? [];
+    const degree = Number(number) - 1;
+    const up = MAJOR[((degree % 7) + 7) % 7]! + 12 * Math.floor(degree / 7);
+    return { slur: slur === '~', up, beats: Number(beats), breath: breath === ',' };
+  });
+}
+
+/** The keys by how far they are from one: first itself, then a semitone lower and higher, and so on. */
+const NEARBY = [0, -1, 1, -2, 2, -3, 3, -4, 4, -5, 5, 6] as const;
+
+/**
+ * Sets a tune in a key, as low as all of it fits: its line is never broken. Where it is wider than the chosen range it takes the
+ * instrument's; where it does not fit there either, another tune of the same metre is taken, and at last the nearest key.
+ */
 export function tuneIn(writer: Writer, id: string, fifths: number, range: { low: Midi; high: Midi }): void {
   const tune = TUNES.find((each) => each.id === id) ?? TUNES[0]!;
-  const tones = tune.notes.split(' ').map((text) => {
-    const [, slur, degree, beats, breath] = /^(~?)(-?\d+)\.(\d+)(,?)$/.exec(text) ?? [];
-    return { slur: slur === '~', degree: Number(degree) - 1, beats: Number(beats), breath: breath === ',' };
-  });
-  const semitones = (degree: number) => MAJOR[((degree % 7) + 7) % 7]! + 12 * Math.floor(degree / 7);
-  const lowest = Math.min(...tones.map((tone) => semitones(tone.degree)));
-  let tonic = tonicOf(fifths);
-  while (tonic + lowest < range.low) tonic += 12;
-  const within = (written: Midi) => {
-    let at = written;
-    while (at > range.high) at -= 12;
-    while (at < range.low) at += 12;
-    return at > range.high ? writer.folded(written) : at;
+  const others = TUNES.filter((each) => each !== tune && each.beatsPerBar === tune.beatsPerBar);
+  const lowestTonic = (tones: readonly Tone[], pitchClass: number, { low, high }: typeof range) => {
+    const ups = tones.map(({ up }) => up);
+    const [lowest, highest] = [Math.min(...ups), Math.max(...ups)];
+    let tonic = ((pitchClass % 12) + 12) % 12;
+    while (tonic + lowest < low) tonic += 12;
+    return tonic + highest <= high ? tonic : null;
   };
-  for (const { slur, degree, beats, breath } of tones) {
-    writer.note(within(tonic + semitones(degree)), beats, { attack: slur ? 'none' : 'tongued' });
-    if (breath) writer.breathe();
+  const settings = [
+    { piece: tune, within: range, by: 0 },
+    { piece: tune, within: writer, by: 0 },
+    ...others.map((piece) => ({ piece, within: writer, by: 0 })),
+    ...NEARBY.map((by) => ({ piece: tune, within: writer, by })),
+  ];
+  for (const { piece, within, by } of settings) {
+    const tones = tonesOf(piece);
+    const tonic = lowestTonic(tones, tonicOf(fifths) + by, within);
+    if (tonic === null) continue;
+    writer.setKey(by === 0 ? fifths : keyOf(tonic));
+    for (const { slur, up, beats, breath } of tones) {
+      writer.note(tonic + up, beats, { attack: slur ? 'none' : 'tongued' });
+      if (breath) writer.breathe();
+    }
+    return;
   }
 }
+
+/** The key on a tonic with the fewest signs, as sharps. */
+const keyOf = (tonic: Midi): number => ((((tonic * 7 + 5) % 12) + 12) % 12) - 5;

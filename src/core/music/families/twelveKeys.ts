@@ -74,21 +74,18 @@ export const twelveKeys = defineFamily({
     const highest = Math.max(...row.map(([up]) => up));
     for (let i = 0; i < keys; i++) {
       const fifths = CIRCLE_OF_FOURTHS[(first + i) % 12]!;
-      let tonic = tonicOf(fifths);
+      // As near to the home note as all of it fits; its line is not broken.
+      const tonic = Array.from({ length: 11 }, (_, octave) => tonicOf(fifths) + 12 * octave)
+        .filter((each) => each + lowest >= writer.low && each + highest <= writer.high)
+        .sort((a, b) => Math.abs(a - instrument.home) - Math.abs(b - instrument.home))[0];
+      if (tonic === undefined) continue;
       writer.setKey(fifths);
-      // As near to the home note as it fits.
-      while (
-        tonic + lowest < writer.low ||
-        (tonic < instrument.home - 6 && tonic + 12 + highest <= writer.high)
-      )
-        tonic += 12;
-      row.forEach(([up, beats], k) => {
-        const written = writer.folded(tonic + up);
-        writer.note(written, beats, {
+      row.forEach(([up, beats], k) =>
+        writer.note(tonic + up, beats, {
           attack: slurred && k > 0 ? 'none' : 'tongued',
           label: k === 0 ? keyTitle(fifths) : null,
-        });
-      });
+        }),
+      );
       writer.breathe();
       writer.fillBar(true);
     }
