@@ -1,11 +1,21 @@
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { boundsProblem, excerpt, placesIn, tempoText, type Place, type Score } from '@/core/music';
+import {
+  boundsProblem,
+  excerpt,
+  passageOf,
+  placesIn,
+  tempoText,
+  wholeOf,
+  type Place,
+  type Score,
+} from '@/core/music';
 import { type Instrument } from '@/core/instruments';
 import { weakNotes } from '@/core/ledger';
 import { BeginButton, ListenPanel } from '@/features/library';
 import { downloadMidi, downloadMusicXml, useExample } from '@/features/library';
+import { PassagePanel } from './PassagePanel';
 import { rememberRemoved } from './removedPiece';
 import { removeMusic, useCells, useMusic, useSettings, instrumentIn } from '@/store';
 import { Body, Button, Heading, Notation, Notice, Screen, Soft, useShape } from '@/ui';
@@ -86,8 +96,12 @@ function PieceView({ id, score, remark, instrument, onRemove }: PieceViewProps) 
         : null,
     [score, chosen, instrument],
   );
+  const [passage, setPassage] = useState(() => wholeOf(score));
   // It is played on the instrument of the moment, whatever it was brought in for.
-  const own = useMemo(() => ({ ...score, instrumentId: instrument.id }), [score, instrument]);
+  const own = useMemo(
+    () => ({ ...passageOf(score, passage), instrumentId: instrument.id }),
+    [score, passage, instrument],
+  );
   const example = useExample(drill, instrument, settings.a4);
   return (
     <Screen
@@ -98,6 +112,7 @@ function PieceView({ id, score, remark, instrument, onRemove }: PieceViewProps) 
       }
       beside={
         <>
+          <PassagePanel score={score} passage={passage} onChange={setPassage} />
           <ListenPanel />
           {drill && chosen ? (
             <View style={styles.block} testID="drill">
