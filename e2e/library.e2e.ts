@@ -111,6 +111,8 @@ test('own music comes in, its places are marked and cut out; what cannot be read
   );
   await bringIn('reeds.musicxml', toMusicXml({ ...score, title: 'Down by the reeds' }, bassoon));
   await page.getByRole('heading', { level: 1, name: 'Down by the reeds' }).waitFor();
+  await page.getByTestId('make-drills').click();
+  await expect(page.getByTestId('drills-made').innerText()).resolves.toMatch(/^\d drills kept as a routine/);
   await page.getByRole('button', { name: 'A2 slurred up to A3' }).click();
   await page.getByTestId('drill').getByTestId('notation').locator('svg').first().waitFor();
   // The place that was cut out is practised, and judged like everything else.

@@ -12,6 +12,7 @@ export {
   type Why,
 } from './block';
 export { planDay } from './day';
+export { drillsOf } from './piece';
 export { doseOf, DRILLS, HEAVY, loadOf, SEAM_DRILLS, turnOf, type Part } from './drills';
 export { holdOf, seamInterval, seamPriority, skillInterval, weakestOf } from './due';
 export { easeOf, type Ease } from './ease';

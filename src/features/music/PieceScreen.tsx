@@ -15,6 +15,7 @@ import { type Instrument } from '@/core/instruments';
 import { weakNotes } from '@/core/ledger';
 import { BeginButton, ListenPanel } from '@/features/library';
 import { downloadMidi, downloadMusicXml, useExample } from '@/features/library';
+import { DrillsOfIt } from './DrillsOfIt';
 import { PassagePanel } from './PassagePanel';
 import { rememberRemoved } from './removedPiece';
 import { removeMusic, useCells, useMusic, useSettings, instrumentIn } from '@/store';
@@ -130,6 +131,7 @@ function PieceView({ id, score, remark, instrument, onRemove }: PieceViewProps) 
             </View>
           ) : null}
           <Places places={places} onChoose={setChosen} />
+          <DrillsOfIt pieceId={id} score={score} instrument={instrument} />
           <Button look="quiet" label="Remove this piece" onPress={onRemove} testID="remove" />
         </>
       }
