@@ -256,7 +256,11 @@ export class StandEngine {
         this.stretches.finish(result, from, sampleRate, this.following.fromBeat, this.model.group);
         this.following.end();
         this.session = null;
-        this.tell({ type: 'measured', interruption: result.interruption });
+        const { interruption } = result;
+        const tell = () => this.tell({ type: 'measured', interruption });
+        // Who was cut short may leave at once: only then it is said, when what was heard and why it ended are safe.
+        if (interruption === null) tell();
+        else void this.stretches.written.then(tell);
       },
     };
   }

@@ -38,6 +38,11 @@ export class Stretches {
     return this.told;
   }
 
+  /** All that has been handed over so far is stored, or has found no room. */
+  get written(): Promise<void> {
+    return this.writing;
+  }
+
   /** Sound of the stretch that is being played. */
   keep(audio: Int16Array, beside: KeptBeside, beat: number, place: number): void {
     this.latest = beside;
