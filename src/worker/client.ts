@@ -1,5 +1,5 @@
 import type { Outcome } from '@/core/base';
-import type { MusicRead } from '@/core/music/files';
+import type { MusicRead } from '@/core/music';
 import {
   replySchema,
   type DigestedTake,

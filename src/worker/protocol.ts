@@ -1,7 +1,7 @@
 import { roomSchema } from '@/core/hearing/room';
 import * as z from 'zod';
 import { scoreSchema } from '@/core/music';
-import { musicReadSchema } from '@/core/music/files';
+import { musicReadSchema } from '@/core/music';
 import { timingSchema, traceSchema } from '@/core/take';
 import { eventSchema, noteSchema, transitionSchema } from '@/core/hearing/notes';
 import { instrumentSchema } from '@/core/instruments';

@@ -59,6 +59,7 @@ export {
   type BarSpan,
   type Pulse,
 } from './metres';
+export { musicReadSchema, type Line, type MusicRead } from './musicRead';
 export { numberedBars, passageOf, wholeOf, type Passage } from './passage';
 export { keysOf, signaturesOf, spellerOf, type Speller } from './keys';
 export { beamsOf, type Beam } from './beams';

@@ -1,5 +1,5 @@
 import { StyleSheet, View } from 'react-native';
-import type { Line } from '@/core/music/files';
+import type { Line } from '@/core/music';
 import { displayName, type Naming } from '@/core/tuning';
 import { plural } from '@/core/verdict';
 import { Button, Heading, Soft } from '@/ui';

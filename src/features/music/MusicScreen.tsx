@@ -2,7 +2,7 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { plural } from '@/core/verdict';
-import type { Line } from '@/core/music/files';
+import type { Line } from '@/core/music';
 import { readMusic, type Reading } from './importMusic';
 import { LinesPanel } from './LinesPanel';
 import { rememberRemoved, removedPiece } from './removedPiece';

@@ -1,6 +1,6 @@
 import { failure, type Outcome } from '@/core/base';
 import type { Instrument } from '@/core/instruments';
-import type { MusicRead } from '@/core/music/files';
+import type { MusicRead } from '@/core/music';
 import { AnalysisClient } from '@/worker';
 
 /** What is not read by then never will be. */

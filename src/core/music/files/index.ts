@@ -1,4 +1,3 @@
-export { musicReadSchema, type Line, type MusicRead } from './lines';
 export { fromMidi } from './midiIn';
 export { toMidi } from './midiOut';
 export { fromMusicXml } from './musicXmlIn';

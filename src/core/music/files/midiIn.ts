@@ -1,8 +1,8 @@
 import { Midi, type Track } from '@tonejs/midi';
-import { countInOf, markedFor, scoreOf, TICKS, ticksOf, type Metre } from '@/core/music';
+import { countInOf, markedFor, scoreOf, TICKS, ticksOf, type Metre, type MusicRead } from '@/core/music';
 import { modeOf, writtenOf, type Instrument } from '@/core/instruments';
 import { failure, success, type Outcome } from '@/core/base';
-import { inOrder, leftOut, lineOf, type MusicRead } from './lines';
+import { inOrder, leftOut, lineOf } from './lines';
 import { nearestDynamic } from './velocities';
 
 /** Parts of a beat that a note is read to begin on, the plainest that is near enough first. */

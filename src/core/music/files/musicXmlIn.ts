@@ -6,13 +6,15 @@ import {
   scoreOf,
   scoreNoteSchema,
   scoreSchema,
+  type Line,
   type Metre,
+  type MusicRead,
   type Score,
   type ScoreNote,
 } from '@/core/music';
 import { modeOf, type Instrument } from '@/core/instruments';
 import { failure, success, type Outcome } from '@/core/base';
-import { inOrder, leftOut, lineOf, type Line, type MusicRead } from './lines';
+import { inOrder, leftOut, lineOf } from './lines';
 import { pitchesIn, readPart, voicesOf, type Measure, type RawNote } from './measures';
 import { EXTRAS_FIELD } from './musicXmlOut';
 import { playedOut } from './playedOut';

@@ -1,8 +1,7 @@
 import { strFromU8, unzipSync } from 'fflate';
 import { failure, success, type Outcome } from '@/core/base';
 import type { Instrument } from '@/core/instruments';
-import { boundsProblem } from '@/core/music';
-import type { MusicRead } from './lines';
+import { boundsProblem, type MusicRead } from '@/core/music';
 import { fromMidi } from './midiIn';
 import { fromMusicXml } from './musicXmlIn';
 
