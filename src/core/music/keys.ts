@@ -9,6 +9,8 @@ const KEYS = [0, 1, -1, 2, -2, 3, -3, 4, -4, 5, -5, 6, -6] as const;
 const MAJOR: ReadonlySet<number> = new Set([0, 2, 4, 5, 7, 9, 11]);
 /** A note outside of the key weighs more than any distance from the key of the whole. */
 const OUTSIDE = 100;
+/** Of a phrase that is in a key so much lies outside at most: a leading note of seven. */
+const MOST_OUTSIDE = 0.2;
 
 const tonicOf = (fifths: number) => (((fifths * 7) % 12) + 12) % 12;
 const isIn = (fifths: number, written: Midi) => MAJOR.has((((written - tonicOf(fifths)) % 12) + 12) % 12);
@@ -16,11 +18,14 @@ const isIn = (fifths: number, written: Midi) => MAJOR.has((((written - tonicOf(f
 /** The key that most of the notes belong to; of several, the nearest to the key of the whole and to that of the phrase before. */
 function keyOfPhrase(phrase: readonly ScoreNote[], home: number, before: number): number {
   const pitches = [...new Set(phrase.flatMap(({ written, fingered }) => [written, fingered ?? written]))];
-  const costs = KEYS.map((key) => {
-    const outside = pitches.filter((written) => Number.isInteger(written) && !isIn(key, written)).length;
-    return OUTSIDE * outside + Math.abs(key - home) + Math.abs(key - before) + Math.abs(key) / 100;
-  });
-  return KEYS[costs.indexOf(Math.min(...costs))]!;
+  const outside = (key: number) =>
+    pitches.filter((written) => Number.isInteger(written) && !isIn(key, written)).length;
+  // What runs through all the semitones is in no other key than the whole's.
+  const fitting = KEYS.filter((key) => outside(key) <= MOST_OUTSIDE * pitches.length);
+  const costs = fitting.map(
+    (key) => OUTSIDE * outside(key) + Math.abs(key - home) + Math.abs(key - before) + Math.abs(key) / 100,
+  );
+  return fitting[costs.indexOf(Math.min(...costs))] ?? home;
 }
 
 /**

@@ -95,7 +95,7 @@ export function buildBar(
     .addTickables(notes);
   const least = new Formatter().joinVoices([voice]).preCalculateMinTotalWidth([voice]);
   const byTime = bar.tokens.reduce((sum, { ticks }) => sum + roomFor(ticks / TICKS), 0);
-  return { bar, clef, fifths, placed, voice, beams, tuplets, least: Math.max(byTime, least * 1.1) + SIDES };
+  return { bar, clef, fifths, placed, voice, beams, tuplets, least: Math.max(byTime, least * 1.3) + SIDES };
 }
 
 function noteFor(

@@ -58,10 +58,10 @@ function touch(note: StaveNote, above: boolean): Point {
 }
 
 /** A place on the curve whose control points stand at a quarter and three quarters, so far off its chord. */
-const along = (a: Point, b: Point, rise: number, t: number): Point => ({
-  x: a.x + (b.x - a.x) * (0.75 * t + 0.75 * t * t - 0.5 * t ** 3),
-  y: a.y + (b.y - a.y) * t + 3 * rise * t * (1 - t),
-});
+const along = (a: Point, b: Point, rise: number, t: number): Point => {
+  const share = 0.75 * t + 0.75 * t * t - 0.5 * t ** 3;
+  return { x: a.x + (b.x - a.x) * share, y: a.y + (b.y - a.y) * share + 3 * rise * t * (1 - t) };
+};
 
 /** A curve that has been laid out: its ends, its side, and how far it leaves its chord. */
 interface Arc {
