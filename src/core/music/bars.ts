@@ -25,7 +25,7 @@ export interface Token {
   readonly last: boolean;
 }
 
-export interface Bar extends Pick<BarSpan, 'metre' | 'isNew'> {
+export interface Bar extends Pick<BarSpan, 'metre' | 'isNew' | 'number'> {
   readonly startTick: number;
   readonly ticks: number;
   readonly tokens: readonly Token[];
@@ -115,11 +115,12 @@ function valuesFor(place: number, ticks: number, isRest: boolean, metre: Metre):
 export function barsOf(score: Pick<Score, 'notes' | 'beatsPerBar' | 'metres'>): Bar[] {
   if (score.notes.length === 0) return [];
   const bars = barSpans(score, scoreBeats({ ...score, pictures: [] })).map(
-    ({ startBeat, beats, metre, isNew }) => ({
+    ({ startBeat, beats, metre, isNew, number }) => ({
       startTick: Math.round(startBeat * TICKS),
       ticks: Math.round(beats * TICKS),
       metre,
       isNew,
+      number,
       tokens: [] as Token[],
     }),
   );
@@ -148,10 +149,7 @@ export function barsOf(score: Pick<Score, 'notes' | 'beatsPerBar' | 'metres'>): 
         });
         at += own;
       }
-      if (at >= barEnd || values.length === 0) {
-        at = Math.max(at, barEnd);
-        inBar++;
-      }
+      if (at >= barEnd) inBar++;
     }
   };
   score.notes.forEach(({ startBeat, beats }, i) => {

@@ -142,6 +142,27 @@ describe('the beats of the metronome', () => {
     expect(countInOf(timed(metre(0, 3, 4, 2), metre(2, 3, 4)))).toBe(4);
   });
 
+  it('begin with one in a bar that ends early, and go on where a repeat has cut it', () => {
+    const cut = timed(
+      metre(0, 4, 4, 1),
+      metre(1, 4, 4),
+      metre(5, 4, 4, 3),
+      metre(8, 4, 4, 1),
+      metre(9, 4, 4),
+    );
+    expect(first(cut, 5, 5)).toEqual([
+      [5, 1],
+      [6, 2],
+      [7, 3],
+      [8, 4],
+      [9, 1],
+    ]);
+    expect(barSpans(cut, 12).map(({ number }) => number)).toEqual([0, 1, 2, 2, 3]);
+    expect(first(timed(metre(0, 4, 4), metre(4, 4, 4, 3), metre(7, 4, 4)), 4, 4).map(([, n]) => n)).toEqual([
+      1, 2, 3, 1,
+    ]);
+  });
+
   it('are where a place belongs, however far into the music', () => {
     fc.assert(
       fc.property(fc.double({ min: -8, max: 60, noNaN: true }), (beat) => {

@@ -9,6 +9,10 @@ export interface BarSpan {
   readonly metre: Metre;
   /** Another metre than the bar before: its time signature is written. */
   readonly isNew: boolean;
+  /** Its number as musicians count: a pickup is bar 0, and the two parts of a bar that a repeat cuts are one. */
+  readonly number: number;
+  /** Crotchets of its bar that are over when it begins: of a pickup those that are missing, of a second part the first. */
+  readonly into: number;
 }
 
 const NEAR = 1e-6;
@@ -32,10 +36,20 @@ export function barSpans(score: Timed, toBeat: number): BarSpan[] {
     const beats = metre.length !== null && metre !== before ? metre.length : lengthOf(metre);
     const written = spans[spans.length - 1]?.metre;
     const isNew = written?.beats !== metre.beats || written.unit !== metre.unit;
-    spans.push({ startBeat: at, beats, metre, isNew });
+    const last = spans[spans.length - 1];
+    const into = beatsOver(last, beats, lengthOf(metre));
+    const number = last ? last.number + (into > 0 ? 0 : 1) : into > 0 && toBeat > beats + NEAR ? 0 : 1;
+    spans.push({ startBeat: at, beats, metre, isNew, number, into });
     at += beats;
   }
   return spans;
+}
+
+/** What of a full bar is over before a span of so many beats: the first of a piece ends its bar, a cut one may complete the one before. */
+function beatsOver(last: BarSpan | undefined, beats: number, full: number): number {
+  if (beats > full - NEAR) return 0;
+  if (!last) return full - beats;
+  return last.into === 0 && Math.abs(last.beats + beats - full) < NEAR ? last.beats : 0;
 }
 
 /** The metres from a beat on, counted from there; a bar that it falls into is cut short. */
@@ -76,10 +90,9 @@ export interface Pulse {
   readonly number: number;
 }
 
-function pulsesIn({ startBeat, beats, metre }: BarSpan): Pulse[] {
+function pulsesIn({ startBeat, beats, metre, into }: BarSpan): Pulse[] {
   const length = pulseOf(metre);
-  // A bar that is cut short, as a pickup is, has the last of its beats.
-  const missing = Math.max(0, Math.round((lengthOf(metre) - beats) / length));
+  const missing = Math.round(into / length);
   return Array.from({ length: Math.max(1, Math.ceil(beats / length - NEAR)) }, (_, i) => ({
     beat: startBeat + i * length,
     beats: Math.min(length, beats - i * length),
@@ -91,9 +104,8 @@ function pulsesIn({ startBeat, beats, metre }: BarSpan): Pulse[] {
 function barBefore(score: Timed, beat: number): BarSpan {
   const first = barSpans(score, 0)[0]!;
   const beats = lengthOf(first.metre);
-  const missing = Math.max(0, beats - first.beats);
-  const startBeat = Math.floor((beat + missing + NEAR) / beats) * beats - missing;
-  return { ...first, startBeat, beats };
+  const startBeat = Math.floor((beat + first.into + NEAR) / beats) * beats - first.into;
+  return { ...first, startBeat, beats, into: 0 };
 }
 
 function barAt(score: Timed, beat: number): BarSpan {
@@ -133,7 +145,7 @@ export const startOfBar = (score: Timed, beat: number): number => barAt(score, b
 export function countInOf(score: Timed): number {
   const [first] = barSpans(score, 0);
   const full = lengthOf(first!.metre);
-  const missing = full - Math.min(full, first!.beats);
+  const missing = first!.into;
   const beats = missing >= 2 * pulseOf(first!.metre) ? missing : missing + full;
   return beats < 2 ? 2 * beats : Math.min(16, beats);
 }

@@ -1,4 +1,4 @@
-import { barSpans, countInOf, lengthOf } from './metres';
+import { barSpans, countInOf, type BarSpan } from './metres';
 import { scoreBeats, type Score } from './score';
 import { barsBetween } from './stretch';
 
@@ -12,26 +12,8 @@ export interface Passage {
   readonly times: number;
 }
 
-/** A bar by its number, from line to line. */
-interface Numbered {
-  readonly number: number;
-  readonly startBeat: number;
-  readonly endBeat: number;
-}
-
-const NEAR = 1e-6;
-
-/** The bars of a piece as musicians count them. */
-export function numberedBars(score: Score): Numbered[] {
-  const spans = barSpans(score, scoreBeats(score));
-  const [first] = spans;
-  const isPickup = spans.length > 1 && first!.beats < lengthOf(first!.metre) - NEAR;
-  return spans.map(({ startBeat, beats }, i) => ({
-    number: i + (isPickup ? 0 : 1),
-    startBeat,
-    endBeat: startBeat + beats,
-  }));
-}
+/** The bars of a piece; two with one number are the parts of a bar that a repeat cuts. */
+export const numberedBars = (score: Score): BarSpan[] => barSpans(score, scoreBeats(score));
 
 /** All of a piece, once, at its own tempo. */
 export function wholeOf(score: Score): Passage {
@@ -50,7 +32,7 @@ export function passageOf(score: Score, { fromBar, toBar, tempo, times }: Passag
   const bars = all.filter(({ number }) => number >= fromBar && number <= toBar);
   const [from, to] = [bars[0] ?? all[0]!, bars[bars.length - 1] ?? all[all.length - 1]!];
   const isWhole = from === all[0] && to === all[all.length - 1];
-  const part = isWhole ? score : barsBetween(score, from.startBeat, to.endBeat).score;
+  const part = isWhole ? score : barsBetween(score, from.startBeat, to.startBeat + to.beats).score;
   const notes = part.notes.map((note, i) =>
     i === 0 && note.attack === 'none' ? { ...note, attack: 'tongued' as const } : note,
   );

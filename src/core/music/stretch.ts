@@ -1,6 +1,6 @@
 import { soundingOf, type Instrument } from '@/core/instruments';
 import { justRatio, midiToHertz, type Hertz, type Midi } from '@/core/tuning';
-import { barSpans, lengthOf, metresFrom } from './metres';
+import { barSpans, metresFrom } from './metres';
 import { scoreBeats, type Score } from './score';
 
 /** A drone of one's own lies an octave under the first note, unless that is low already. */
@@ -55,16 +55,10 @@ export function barsBetween(score: Score, from: number, to: number): Bars {
   return {
     score: { ...score, metres: metresFrom(score, from), notes, pictures: [], repeats: 1 },
     first: score.notes.findIndex(sounds),
-    firstBar: numberOfBar(score, from),
+    firstBar: barSpans(score, scoreBeats(score)).findLast(({ startBeat }) => startBeat <= from + 1e-6)!
+      .number,
     goesOn: to < scoreBeats(score) - 1e-6,
   };
-}
-
-function numberOfBar(score: Score, beat: number): number {
-  const spans = barSpans(score, beat + 1e-5);
-  const [first] = spans;
-  const isPickup = spans.length > 1 && first!.beats < lengthOf(first!.metre) - 1e-6;
-  return spans.length - (isPickup ? 1 : 0);
 }
 
 /** Sounding notes of a drone: what the music asks for, or its first note. */

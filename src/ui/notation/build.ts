@@ -114,7 +114,6 @@ function noteFor(
       clef,
       alignCenter: whole,
     });
-    if (token.dots) Dot.buildAndAttach([rest]);
     return rest;
   }
   const all = spelled(token.note);

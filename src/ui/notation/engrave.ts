@@ -1,5 +1,5 @@
 import { BarlineType, Formatter, Renderer, Stave, VexFlow, type RenderContext } from 'vexflow/bravura';
-import { barsOf, clefsOf, lengthOf, signaturesOf, spellerOf, TICKS, type Score } from '@/core/music';
+import { barsOf, clefsOf, signaturesOf, spellerOf, type Score } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
 import { boxesOf, boxOfTuplet, Filled, type Box } from './boxes';
 import { buildBar, type BuiltBar } from './build';
@@ -89,9 +89,8 @@ function engraveAt(
     placed.some(
       ({ token, line: own }) => own === line && token.note !== null && options.marked?.has(token.note),
     );
-  const isPickup =
-    (options.firstBar ?? 1) === 1 && bars[0] && bars[0].bar.ticks < lengthOf(bars[0].bar.metre) * TICKS;
-  const number = (bar: number) => bar + (options.firstBar ?? 1) - (isPickup ? 1 : 0);
+  const first = bars[0]?.bar.number ?? 1;
+  const number = (bar: number) => bars[bar]!.bar.number - first + (options.firstBar ?? first);
 
   let height = 0;
   let marked: number | null = null;

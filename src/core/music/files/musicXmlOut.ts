@@ -5,7 +5,6 @@ import {
   beamsOf,
   clefsOf,
   hairpinsOf,
-  lengthOf,
   newHands,
   pulseOf,
   signaturesOf,
@@ -224,9 +223,6 @@ function tempoNode(tempo: number, { metre }: Pick<Bar, 'metre'>): Node {
   });
 }
 
-/** Bars that are not counted: a pickup. */
-const pickups = ([first]: readonly Bar[]) => (first && first.ticks < lengthOf(first.metre) * TICKS ? 1 : 0);
-
 /** A score as MusicXML 4.0 (partwise), with written pitches and the transposition of the instrument. */
 export function toMusicXml(score: Score, instrument: Instrument): string {
   const hairpins = hairpinsOf(score.notes);
@@ -279,12 +275,8 @@ export function toMusicXml(score: Score, instrument: Instrument): string {
     });
     if (index === bars.length - 1)
       children.push(element('barline', [element('bar-style', ['light-heavy'])], { location: 'right' }));
-    const isPickup = index === 0 && bar.ticks < lengthOf(bar.metre) * TICKS;
-    return element(
-      'measure',
-      children,
-      isPickup ? { number: 0, implicit: 'yes' } : { number: index + 1 - pickups(bars) },
-    );
+    const counted = bar.number === 0 || bar.number === bars[index - 1]?.number ? { implicit: 'yes' } : {};
+    return element('measure', children, { number: bar.number, ...counted });
   });
   const tree = [
     { '?xml': [{ '#text': '' }], ':@': { '@_version': '1.0', '@_encoding': 'UTF-8' } },
