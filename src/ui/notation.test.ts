@@ -1,7 +1,7 @@
 import { barsOf, type Score } from '@/core/music';
 import { scoreOfFamily } from '@/core/music/scores.testing';
-import { spell } from '@/core/tuning';
-import { accidentalsOf, keyName, linesOf } from './notation/layout';
+import { keyName, spell } from '@/core/tuning';
+import { accidentalsOf, linesOf } from './notation/layout';
 
 const made = (family: string, values: Record<string, unknown>) => scoreOfFamily(family, 'flute', values);
 const signs = (score: Score, fifths = score.fifths) =>

@@ -1,4 +1,4 @@
-import { spell, type Midi, type Spelling } from '@/core/tuning';
+import { spell, tonicOf, type Midi, type Spelling } from '@/core/tuning';
 import type { Bar } from './bars';
 import { phrasesOf } from './phrases';
 import type { Score, ScoreNote } from './score';
@@ -12,7 +12,6 @@ const OUTSIDE = 100;
 /** Of a phrase that is in a key so much lies outside at most: a leading note of seven. */
 const MOST_OUTSIDE = 0.2;
 
-const tonicOf = (fifths: number) => (((fifths * 7) % 12) + 12) % 12;
 const isIn = (fifths: number, written: Midi) => MAJOR.has((((written - tonicOf(fifths)) % 12) + 12) % 12);
 
 /** The key that most of the notes belong to; of several, the nearest to the key of the whole and to that of the phrase before. */

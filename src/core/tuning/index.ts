@@ -1,3 +1,4 @@
+export { fifthsOfKey, keyName, movedKey, tonicOf } from './keys';
 export { leaning, shortLeaning } from './leaning';
 export type { Cents, Decibels, Hertz, Midi, Seconds, Semitones, Tempo } from './units';
 export { centsBetween, hertzToMidi, midiToHertz } from './pitch';

@@ -3,7 +3,8 @@ import { barsOf, clefsOf, signaturesOf, spellerOf, type Score } from '@/core/mus
 import type { Instrument } from '@/core/instruments';
 import { boxesOf, boxOfTuplet, Filled, type Box } from './boxes';
 import { buildBar, type BuiltBar } from './build';
-import { keyName, linesOf } from './layout';
+import { keyName } from '@/core/tuning';
+import { linesOf } from './layout';
 import { drawBarNumber, drawDynamics, drawHands, drawRings, drawWords, type Pen } from './marks';
 import { drawSlur, drawTies, slursOnLine } from './slurs';
 

@@ -1,10 +1,6 @@
 import type { Bar } from '@/core/music';
 import type { Spelling } from '@/core/tuning';
 
-/** Major keys by the number of their sharps, from seven flats to seven sharps, as the engraver calls them. */
-const KEYS = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#'] as const;
-export const keyName = (fifths: number): string => KEYS[fifths + 7] ?? 'C';
-
 const SHARPS = ['F', 'C', 'G', 'D', 'A', 'E', 'B'] as const;
 
 /** Alteration that the key signature gives to a letter. */

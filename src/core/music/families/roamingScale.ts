@@ -2,7 +2,8 @@ import { Random } from '@/core/base';
 import { type Midi } from '@/core/tuning';
 import { defineFamily } from '../family';
 import { choice, count, dynamic, flag, range, strictTempo } from '../parameters';
-import { KEY_OPTIONS, notesOfKey, tonicOf } from './rows';
+import { KEY_OPTIONS, notesOfKey } from './rows';
+import { tonicOf } from '@/core/tuning';
 
 /**
  * A walk through a row that turns anywhere, never rests on a note, reaches both ends, and ends where it began.

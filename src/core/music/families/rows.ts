@@ -1,4 +1,4 @@
-import type { Midi } from '@/core/tuning';
+import { tonicOf, type Midi } from '@/core/tuning';
 
 export const MAJOR = [0, 2, 4, 5, 7, 9, 11] as const;
 const ARPEGGIO = [0, 4, 7] as const;
@@ -25,9 +25,6 @@ export type Key = (typeof KEY_OPTIONS)[number][0];
 /** Name of a major key by its signature. */
 export const keyTitle = (fifths: number): string =>
   KEY_OPTIONS.find(([id]) => Number(id) === fifths)?.[1] ?? '';
-
-/** Pitch class of a major key's tonic. */
-export const tonicOf = (fifths: number) => (((fifths * 7) % 12) + 12) % 12;
 
 /** Notes from one to another, both included, up or down. */
 export function stepwise(from: Midi, to: Midi, step = 1): Midi[] {

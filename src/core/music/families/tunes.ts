@@ -1,6 +1,6 @@
-import type { Midi } from '@/core/tuning';
+import { movedKey, tonicOf, type Midi } from '@/core/tuning';
 import type { Writer } from '../writer';
-import { MAJOR, tonicOf } from './rows';
+import { MAJOR } from './rows';
 
 interface Tune {
   readonly id: string;
@@ -79,7 +79,7 @@ export function tuneIn(writer: Writer, id: string, fifths: number, range: { low:
     const tones = tonesOf(piece);
     const tonic = lowestTonic(tones, tonicOf(fifths) + by, within);
     if (tonic === null) continue;
-    writer.setKey(by === 0 ? fifths : keyOf(tonic));
+    writer.setKey(by === 0 ? fifths : movedKey(fifths, by));
     for (const { slur, up, beats, breath } of tones) {
       writer.note(tonic + up, beats, { attack: slur ? 'none' : 'tongued' });
       if (breath) writer.breathe();
@@ -87,6 +87,3 @@ export function tuneIn(writer: Writer, id: string, fifths: number, range: { low:
     return;
   }
 }
-
-/** The key on a tonic with the fewest signs, as sharps. */
-const keyOf = (tonic: Midi): number => ((((tonic * 7 + 5) % 12) + 12) % 12) - 5;

@@ -1,6 +1,7 @@
 import { defineFamily } from '../family';
 import { choice, count, dynamic, flag, strictTempo } from '../parameters';
-import { CIRCLE_OF_FOURTHS, KEY_OPTIONS, keyTitle, tonicOf } from './rows';
+import { CIRCLE_OF_FOURTHS, KEY_OPTIONS, keyTitle } from './rows';
+import { tonicOf } from '@/core/tuning';
 
 /** Degrees in semitones over the tonic, and beats. */
 const PHRASES: Readonly<Record<string, readonly (readonly [number, number])[]>> = {

@@ -2,6 +2,7 @@ import { Midi, type Track } from '@tonejs/midi';
 import { countInOf, markedFor, scoreOf, TICKS, ticksOf, type Metre, type MusicRead } from '@/core/music';
 import { modeOf, writtenOf, type Instrument } from '@/core/instruments';
 import { failure, success, type Outcome } from '@/core/base';
+import { fifthsOfKey, movedKey } from '@/core/tuning';
 import { inOrder, leftOut, lineOf } from './lines';
 import { nearestDynamic } from './velocities';
 
@@ -141,12 +142,6 @@ function crotchetsOf({ header }: Midi): number {
   return Math.max(1, Math.min(12, Math.round((4 * (beats ?? 4)) / (unit ?? 4)) || 4));
 }
 
-const KEYS = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#'];
-
 /** Sharps of the written key: the file's, moved by as much as the instrument transposes. */
-function fifthsFor({ header }: Midi, { transposition }: Instrument): number {
-  const key = header.keySignatures[0]?.key;
-  const concert = key === undefined ? 0 : KEYS.indexOf(key) - 7;
-  const written = (((concert - 7 * transposition + 5) % 12) + 12) % 12;
-  return written - 5;
-}
+const fifthsFor = ({ header }: Midi, { transposition }: Instrument): number =>
+  movedKey(fifthsOfKey(header.keySignatures[0]?.key ?? 'C'), -transposition);

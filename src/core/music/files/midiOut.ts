@@ -2,6 +2,7 @@ import { Midi } from '@tonejs/midi';
 import { parseMidi, writeMidi } from 'midi-file';
 import { keysOf, secondsAt, type Score } from '@/core/music';
 import { soundingOf, type Instrument } from '@/core/instruments';
+import { keyName, movedKey } from '@/core/tuning';
 import { VELOCITY } from './velocities';
 
 /** Program numbers of the General MIDI sound set, from 0, by what an instrument's id begins with. */
@@ -24,7 +25,6 @@ const PROGRAMS: readonly (readonly [id: string, program: number])[] = [
 const FLUTE = 73;
 const programOf = ({ id }: Instrument) => PROGRAMS.find(([start]) => id.startsWith(start))?.[1] ?? FLUTE;
 
-const KEYS = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#'] as const;
 /** Pitch bend of a quarter-tone, where the whole bend, 8192, is the usual two semitones. */
 const QUARTER_TONE = 2048;
 
@@ -44,7 +44,7 @@ export function toMidi(score: Score, instrument: Instrument): Uint8Array {
     if (i > 0 && (key === null || key === score.notes[i - 1]!.key)) return;
     header.keySignatures.push({
       ticks: Math.round(startBeat * header.ppq),
-      key: KEYS[concertOf(fifths, instrument) + 7]!,
+      key: keyName(movedKey(fifths, instrument.transposition)),
       scale: 'major',
     });
   });
@@ -73,10 +73,4 @@ function withKeys(bytes: Uint8Array): Uint8Array {
   const file = parseMidi(bytes);
   for (const event of file.tracks.flat()) if (event.type === 'keySignature') event.key -= 14;
   return Uint8Array.from(writeMidi(file));
-}
-
-/** The key that sounds when one is written, within six signs. */
-function concertOf(fifths: number, { transposition }: Instrument): number {
-  const moved = (((fifths + 7 * transposition + 5) % 12) + 12) % 12;
-  return moved - 5;
 }
