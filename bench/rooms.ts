@@ -12,6 +12,7 @@ import {
 import { faultlessIn } from '@/core/verdict/rooms.testing';
 import { findInstrument, instruments, writtenRange, type Instrument } from '@/core/instruments';
 import type { RoomName } from '@/core/lab';
+import { flag } from './flags';
 
 const CONDITIONS: readonly (RoomName | null)[] = [null, 'living', 'bad'];
 const PLACES = 3;
@@ -40,8 +41,6 @@ function over(
 }
 
 /** `--only=flute,oboe` and `--verbose` help those who work on it. */
-const flag = (name: string) => process.argv.find((each) => each.startsWith(`--${name}`))?.split('=')[1];
-
 export function roomTables(full: boolean): void {
   const only = flag('only')?.split(',');
   const wanted = flag('room')?.split(',');

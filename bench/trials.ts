@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { chromium, type BrowserContext, type Page } from 'playwright-core';
 import { Random } from '@/core/base';
 import { startServer } from '../e2e/browser';
+import { flag } from './flags';
 
 /** From the beginning of a round to the death of its browser, seconds: before, in and after a take, and while it is kept. */
 const SOONEST = 2;
@@ -12,8 +13,7 @@ const LATEST = 26;
 /** Sound is kept in pieces of a second; the last one may be on its way. */
 const MOST_LOST_SECONDS = 2;
 
-const option = (name: string, otherwise: number) =>
-  Number(process.argv.find((each) => each.startsWith(`--${name}=`))?.split('=')[1] ?? otherwise);
+const option = (name: string, otherwise: number) => Number(flag(name) ?? otherwise);
 
 interface Tally {
   kills: number;

@@ -16,6 +16,7 @@ export {
   tendenciesOf,
   ventOf,
   writtenOf,
+  nearestPitch,
   writtenRange,
 } from './lookup';
 export { checkInstrument, copyOf, withRange } from './own';

@@ -41,6 +41,11 @@ export function writtenOf(instrument: Instrument, sounding: Midi): Midi {
   return sounding - instrument.transposition;
 }
 
+/** The nearest pitch that the instrument has a note for: a semitone, or a quarter-tone where it plays those. */
+export function nearestPitch({ step }: Pick<Instrument, 'step'>, sounding: Midi): Midi {
+  return step * Math.round(sounding / step);
+}
+
 /** What a listener has to know of an instrument: its sounding range, and a peculiarity of its spectrum. */
 export function listeningRange(
   instrument: Instrument,

@@ -10,7 +10,7 @@ export const modelSchema = z.object({
   recording: z.string(),
   startSeconds: z.number(),
   endSeconds: z.number(),
-  soundingMidi: z.number().int(),
+  soundingMidi: z.number().multipleOf(0.5),
   ...perColour(() => figure),
 });
 export type Model = z.infer<typeof modelSchema>;

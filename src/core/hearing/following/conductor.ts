@@ -40,7 +40,7 @@ const LEAST_TONE: Seconds = 0.35;
 /** Follows the player through a score while it is played: by the beat, or in free time by what is heard. */
 export class Conductor {
   readonly groups: readonly Group[];
-  private readonly notes = new LiveNotes();
+  private readonly notes: LiveNotes;
   private readonly other: OtherTone | null;
   private aligner: Aligner;
   private first: number;
@@ -54,6 +54,7 @@ export class Conductor {
   private previous: Seconds | null = null;
 
   constructor(private readonly options: ConductorOptions) {
+    this.notes = new LiveNotes(options.instrument);
     this.groups = groupsOf(options.score, options.instrument);
     this.first = Math.max(0, Math.min(options.from, this.groups.length - 1));
     this.aligner = this.alignerFrom(this.first);

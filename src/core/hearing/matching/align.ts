@@ -3,7 +3,7 @@ import { glideOf, type Score } from '@/core/music';
 import { areModesApart, type Instrument } from '@/core/instruments';
 import { lengthOf, type Note } from '@/core/hearing/notes';
 import type { Seconds } from '@/core/tuning';
-import { Aligner, type Role, type Sounded } from './aligner';
+import { Aligner, SAME, type Role, type Sounded } from './aligner';
 import { groupsOf, type Group } from './groups';
 
 /** What became of one note of the score. */
@@ -41,8 +41,6 @@ export interface Beats {
   readonly musicFrom: Seconds;
 }
 
-/** A note that is more than this far from an asked one, in semitones, is another note. */
-const SAME = 0.75;
 /** Up to this far it is the neighbour's fingering. */
 const NEIGHBOUR = 2;
 const JOINED: Seconds = 0.05;

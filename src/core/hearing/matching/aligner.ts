@@ -40,6 +40,10 @@ const BACK = 1.7;
 const BACK_TO_PHRASE = 1.25;
 const FURTHEST_SKIP = 12;
 const LEAP = 4;
+/** Of a semitone between quarter and half: where quarter-tones are asked, the nearer one is meant. */
+const OFF_PITCH = 0.2;
+/** A note that is more than this far from an asked one, in semitones, is another note. */
+export const SAME = 0.75;
 const OFF_BEAT = 0.5;
 const OFF_TIME = 1.5;
 const MOST_OFF_TIME = 1.1;
@@ -175,7 +179,8 @@ export class Aligner {
   private unlike(group: Group, note: Sounded): number {
     const away = note.midi - group.sounding;
     const distance = Math.abs(away);
-    if (distance < 0.5 || (this.options.bending && distance < BENT_SEMITONES)) return 0;
+    if (this.options.bending && distance < BENT_SEMITONES) return 0;
+    if (distance < SAME) return OFF_PITCH * Math.max(0, distance - 0.25);
     if (distance <= 2) return WRONG.near;
     return this.isMode(away) ? OTHER_MODE : distance <= 5 ? WRONG.far : WRONG.farther;
   }

@@ -1,4 +1,5 @@
-import type { Decibels, Midi, Seconds } from '@/core/tuning';
+import { nearestPitch, type Instrument } from '@/core/instruments';
+import type { Decibels, Midi, Seconds, Semitones } from '@/core/tuning';
 import type { Sounded } from './aligner';
 
 /** One live frame: when, what pitch (NaN for none), how loud. */
@@ -11,7 +12,7 @@ export interface LiveSound {
 /** A pitch has to stay this long to be a note. */
 const STEADY: Seconds = 0.07;
 const SILENCE: Seconds = 0.06;
-const ONE_PITCH = 0.6;
+const ONE_PITCH_STEPS = 0.6;
 const TONGUE_DB = 9;
 const TONGUE_WITHIN: Seconds = 0.09;
 
@@ -23,6 +24,11 @@ export class LiveNotes {
   private joined = false;
   private loudest = -Infinity;
   private dip: { at: Seconds; levelDb: Decibels } | null = null;
+  private readonly onePitch: Semitones;
+
+  constructor(private readonly instrument: Pick<Instrument, 'step'>) {
+    this.onePitch = ONE_PITCH_STEPS * instrument.step;
+  }
 
   /** @returns a note that has just become certain, or null. */
   push({ seconds, midi, levelDb }: LiveSound): Sounded | null {
@@ -38,13 +44,13 @@ export class LiveNotes {
     }
     if (this.lastSound === -Infinity || seconds - this.lastSound > SILENCE) this.joined = false;
     this.lastSound = seconds;
-    if (this.current && Math.abs(midi - this.current.midi) < ONE_PITCH) {
+    if (this.current && Math.abs(midi - this.current.midi) < this.onePitch) {
       this.candidate = null;
       // The pitch of a bend is followed.
       this.current.midi += 0.05 * (midi - this.current.midi);
       return this.tongued(seconds, levelDb) ? this.begin(this.current.midi, seconds, false) : null;
     }
-    if (!this.candidate || Math.abs(midi - this.candidate.midi) > ONE_PITCH)
+    if (!this.candidate || Math.abs(midi - this.candidate.midi) > this.onePitch)
       this.candidate = { midi, since: seconds, last: seconds };
     this.candidate.last = seconds;
     if (seconds - this.candidate.since < STEADY) return null;
@@ -68,7 +74,7 @@ export class LiveNotes {
     this.joined = true;
     this.loudest = -Infinity;
     this.dip = null;
-    return { startSeconds: start, midi: Math.round(midi), seconds: Infinity, joined };
+    return { startSeconds: start, midi: nearestPitch(this.instrument, midi), seconds: Infinity, joined };
   }
 
   /** Whether the tongue has just repeated the note: a dip of the level, and back. */

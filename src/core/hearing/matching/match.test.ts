@@ -170,7 +170,7 @@ describe('following while it is played', () => {
   });
 
   it('tells live frames into notes: slurred, tongued again, and after silence', () => {
-    const live = new LiveNotes();
+    const live = new LiveNotes({ step: 1 });
     const begun: { midi: number; at: number; joined: boolean }[] = [];
     const play = (from: number, to: number, midi: number, level: (t: number) => number = () => -20) => {
       for (let t = from; t < to; t += 0.0054) {
@@ -194,7 +194,7 @@ describe('following while it is played', () => {
   });
 
   it('is not led astray by a click or a cough', () => {
-    const live = new LiveNotes();
+    const live = new LiveNotes({ step: 1 });
     const notes = Array.from({ length: 10 }, (_, i) =>
       live.push({ seconds: i * 0.0054, midi: 80 - i, levelDb: -30 }),
     );

@@ -6,7 +6,7 @@ import { isOfBoth, isPeriodOfBoth, multipleOf, ringingSeconds, ringsBelow } from
 import type { Line } from './line';
 import type { NoteEvent } from './note';
 import type { Squeak } from './squeaks';
-import { ONE_PITCH_SEMITONES, type Plateau, type Replaced } from './plateaus';
+import { onePitchOf, type Plateau, type Replaced } from './plateaus';
 import { median } from '@/core/base';
 
 /** A plateau longer than this between two of one pitch is a note of its own. */
@@ -56,6 +56,7 @@ export function separateDetours(
 ): Played {
   const hop = frames.hopSeconds;
   const ringing = ringingSeconds(decaySeconds);
+  const onePitch = onePitchOf(instrument);
   // Where it rings, the ways that two sounds can meet for a moment are too many for a moment to be told from them.
   const least = Math.min(SHORTEST_IN_ECHO, ECHO_SHARE * decaySeconds);
   const seconds = (part: Plateau) => (part.to - part.from) * hop;
@@ -69,8 +70,7 @@ export function separateDetours(
         (earlier) =>
           earlier.to <= brief.from &&
           (brief.from - earlier.to) * hop < ringing &&
-          (Math.abs(earlier.pitch - brief.pitch) < ONE_PITCH_SEMITONES ||
-            isPeriodOfBoth(brief, earlier, note, frames)),
+          (Math.abs(earlier.pitch - brief.pitch) < onePitch || isPeriodOfBoth(brief, earlier, note, frames)),
       ));
   const detourOf = (brief: Plateau, note: Plateau, atStart = false) =>
     isOfRoom(brief, note) ? null : detourKind(brief, note, instrument, atStart);
@@ -94,7 +94,7 @@ export function separateDetours(
   /** In a room the note before is still heard while the next one has begun, and for a moment again instead of it. */
   const hasBegun = (brief: Pick<Plateau, 'from' | 'pitch'>, until: number, next: Plateau) =>
     decaySeconds > RINGS &&
-    Math.abs(next.pitch - brief.pitch) < ONE_PITCH_SEMITONES &&
+    Math.abs(next.pitch - brief.pitch) < onePitch &&
     (until - brief.from) * hop <= ringing;
 
   /** Over what rings on, a note that lies in its partials is found only when the echo is faint: until then it hid. */
@@ -122,7 +122,7 @@ export function separateDetours(
         before &&
         after &&
         length < LONGEST_BREAK &&
-        Math.abs(before.pitch - after.pitch) < ONE_PITCH_SEMITONES &&
+        Math.abs(before.pitch - after.pitch) < onePitch &&
         !isWayTo(here, after, parts[i + 2], frames, ringing)
       ) {
         if (length >= seconds(before) + seconds(after)) continue;

@@ -10,7 +10,7 @@ import { measureNote } from './measure';
 import type { HearingOptions } from './hearing';
 import type { Note, NoteEvent, Transition } from './note';
 import { atItsOnset, riseOver } from './onset';
-import { ONE_PITCH_SEMITONES, plateausOf, type Plateau } from './plateaus';
+import { onePitchOf, plateausOf, type Plateau } from './plateaus';
 import { bridgeSqueaks } from './squeaks';
 import { transitionsBetween } from './transitions';
 import { liftUndertones, undertonesIn } from './undertones';
@@ -35,8 +35,14 @@ export function hearNotes(frames: Frames, instrument: Instrument, options: Heari
   const room = roomOf(frames);
   const decay = room.decaySeconds ?? USUAL_DECAY;
   const squeaks = bridgeSqueaks(line, frames, instrument, a4, decay > RINGS);
-  const { plateaus: found, replaced } = plateausOf(line, frames, a4, squeaks, decay > RINGS, (pitch) =>
-    otherModes(pitch, instrument),
+  const { plateaus: found, replaced } = plateausOf(
+    line,
+    frames,
+    instrument,
+    a4,
+    squeaks,
+    decay > RINGS,
+    (pitch) => otherModes(pitch, instrument),
   );
   const plateaus = liftUndertones(found, line, frames, instrument);
   const played = separateDetours(plateaus, replaced, squeaks, line, frames, instrument, a4, decay);
@@ -47,7 +53,7 @@ export function hearNotes(frames: Frames, instrument: Instrument, options: Heari
     }),
   );
   const notes = measured.map((note, i) =>
-    begunAtItsOnset(note, i, measured, played.notes, frames, decay, a4),
+    begunAtItsOnset(note, i, measured, played.notes, frames, instrument, decay, a4),
   );
   const events = [
     ...played.events.map((event) => ({
@@ -68,7 +74,7 @@ export function hearNotes(frames: Frames, instrument: Instrument, options: Heari
     events: events.sort((a, b) => a.startSeconds - b.startSeconds),
     transitions: options.company
       ? []
-      : transitionsBetween(played.notes, line, frames, a4, !options.gainControlled),
+      : transitionsBetween(played.notes, line, frames, instrument, a4, !options.gainControlled),
     room,
   };
 }
@@ -86,13 +92,14 @@ function begunAtItsOnset(
   found: readonly Note[],
   plateaus: readonly Plateau[],
   frames: Frames,
+  instrument: Instrument,
   decaySeconds: Seconds,
   a4: Hertz,
 ): Note {
   const here = plateaus[index]!;
   const before = plateaus[index - 1];
   const near = before && (here.from - before.to) * frames.hopSeconds < ringingSeconds(decaySeconds);
-  if (near && Math.abs(before.pitch - here.pitch) >= ONE_PITCH_SEMITONES) {
+  if (near && Math.abs(before.pitch - here.pitch) >= onePitchOf(instrument)) {
     const period = 1 / midiToHertz(Math.min(before.pitch, here.pitch), a4);
     const rise = riseOver(before, here, frames, period, decaySeconds);
     if (rise !== null) {

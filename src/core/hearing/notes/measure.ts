@@ -1,6 +1,13 @@
-import { modeOf, registerOf, writtenOf, type Instrument } from '@/core/instruments';
+import { modeOf, nearestPitch, registerOf, writtenOf, type Instrument } from '@/core/instruments';
 import { isSpoilt, PARTIALS, partialsAt, type Frames } from '@/core/hearing/signal';
-import { centsBetween, midiToHertz, noteName, type Decibels, type Hertz, type Seconds } from '@/core/tuning';
+import {
+  centsBetween,
+  displayName,
+  midiToHertz,
+  type Decibels,
+  type Hertz,
+  type Seconds,
+} from '@/core/tuning';
 import type { HearingOptions } from './hearing';
 import { ORDINARY_PURITY, type Note, type PurityLimits, type UnknownReason } from './note';
 import type { Line } from './line';
@@ -61,7 +68,7 @@ export function measureNote(
   };
 
   const centrePitch = median(line.pitch.subarray(segment.from, segment.to));
-  const soundingMidi = Math.round(centrePitch);
+  const soundingMidi = nearestPitch(instrument, centrePitch);
   const asked = options.offsets?.[soundingMidi] ?? 0;
   const written = writtenOf(instrument, soundingMidi);
   const body = bodyOf(
@@ -105,7 +112,7 @@ export function measureNote(
     startSeconds: frames.startSeconds + segment.from * hop,
     endSeconds: frames.startSeconds + segment.to * hop,
     soundingMidi,
-    writtenName: noteName(written),
+    writtenName: displayName(written, 'english'),
     mode: modeOf(instrument, written),
     register: registerOf(instrument, written).id,
     centreCents: figure('centreCents', alone(100 * (centrePitch - soundingMidi) - asked), pitchReason),

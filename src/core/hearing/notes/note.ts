@@ -32,7 +32,7 @@ export const noteSchema = z.object({
   startSeconds: z.number(),
   endSeconds: z.number(),
   /** Nearest semitone of the sounding pitch. */
-  soundingMidi: z.number().int(),
+  soundingMidi: z.number().multipleOf(0.5),
   writtenName: z.string(),
   mode: z.number().int(),
   register: z.string(),
@@ -71,7 +71,7 @@ export const eventSchema = z.object({
   kind: eventKindSchema,
   startSeconds: z.number(),
   endSeconds: z.number(),
-  soundingMidi: z.number().int().nullable(),
+  soundingMidi: z.number().multipleOf(0.5).nullable(),
   noteIndex: z.number().int().nullable(),
   confidence: z.number().min(0).max(1),
 });

@@ -1,5 +1,6 @@
 import type { Frames } from '@/core/hearing/signal';
-import type { Hertz, Seconds } from '@/core/tuning';
+import type { Instrument } from '@/core/instruments';
+import type { Hertz, Seconds, Semitones } from '@/core/tuning';
 import type { Line } from './line';
 import { median } from '@/core/base';
 import { multipleOf } from './echoes';
@@ -18,8 +19,8 @@ export interface Plateau {
   readonly joined: boolean;
 }
 
-/** Two plateaus nearer than this are one pitch. */
-export const ONE_PITCH_SEMITONES = 0.6;
+/** Two plateaus nearer than this share of the instrument's smallest step are one pitch. */
+const ONE_PITCH_STEPS = 0.6;
 /** Time over which a plateau's own pitch is followed, so that a slow bend stays one. */
 const FOLLOW: Seconds = 0.3;
 const FEWEST_FRAMES = 2;
@@ -33,13 +34,16 @@ const SHORTEST_AGAIN: Seconds = 0.09;
 const NEAR_SQUEAK = 8;
 /** Faster than any vibrato or bend, in semitones a frame: the pitch does not swing there, it changes. */
 const LEAP = 0.18;
-/** So far it has to have leapt: in a room a wide vibrato leaps too, but not to the next semitone. */
-const LEAPT_SEMITONES = 0.72;
+/** So far, in steps, it has to have leapt: in a room a wide vibrato leaps too, but not to the next note. */
+const LEAPT_STEPS = 0.72;
 /** Further than this from where it was it is another pitch, however it came there. */
-const FAR_SEMITONES = 1.25;
+const FAR_STEPS = 1.25;
 /** A pitch that has glided away is another when it stays there for this long, within so much. */
 const STAYS: Seconds = 0.12;
 const STAYS_SEMITONES = 0.3;
+
+/** How far apart two pitches of an instrument are one: less than its notes are. */
+export const onePitchOf = ({ step }: Pick<Instrument, 'step'>): Semitones => ONE_PITCH_STEPS * step;
 
 /** Something else that sounded in the place of a note, under which the note's echo went on. */
 export interface Replaced extends Plateau {
@@ -53,6 +57,7 @@ export interface Replaced extends Plateau {
 export function plateausOf(
   line: Line,
   frames: Frames,
+  instrument: Instrument,
   a4: Hertz,
   squeaks: readonly Squeak[],
   rings: boolean,
@@ -60,14 +65,14 @@ export function plateausOf(
 ): { plateaus: Plateau[]; replaced: Replaced[] } {
   const hop = frames.hopSeconds;
   const replaced: Replaced[] = [];
-  const raw = withoutSpecks(byPitch(line, hop)).map((part, i, all) => {
+  const raw = withoutSpecks(byPitch(line, hop, instrument.step)).map((part, i, all) => {
     const before = all[i - 1];
     return before && part.joined && stopsBetween(line, before, part) ? { ...part, joined: false } : part;
   });
   const parts: Plateau[] = [];
   /** Where the part that comes next began, while what came before it still rang over it. */
   let begun: number | null = null;
-  mergeDebris(raw, line, hop).forEach((part, i, all) => {
+  mergeDebris(raw, line, hop, onePitchOf(instrument)).forEach((part, i, all) => {
     const whole = begun === null ? part : { ...part, from: begun, joined: false };
     begun = null;
     const next = all[i + 1]?.joined ? all[i + 1] : undefined;
@@ -106,7 +111,8 @@ export function withPitch(line: Line, from: number, to: number, joined: boolean)
   return { from, to, joined, pitch: median(line.pitch.subarray(from, to)) };
 }
 
-function byPitch({ pitch, dropout: longest }: Line, hop: Seconds): Plateau[] {
+function byPitch({ pitch, dropout: longest }: Line, hop: Seconds, step: Instrument['step']): Plateau[] {
+  const onePitch = onePitchOf({ step });
   const dropout = Math.round(longest / hop);
   const follow = Math.round(FOLLOW / hop);
   const stays = Math.round(STAYS / hop);
@@ -129,14 +135,14 @@ function byPitch({ pitch, dropout: longest }: Line, hop: Seconds): Plateau[] {
     else if (from >= 0) {
       const off = Math.abs(value - centre);
       if (Math.abs(value - pitch[last]!) >= LEAP) leapt = true;
-      if (off <= ONE_PITCH_SEMITONES) {
+      if (off <= onePitch) {
         // What swung out and came back without a leap is part of it.
         away = -1;
-        if (off < 0.5 * ONE_PITCH_SEMITONES) leapt = false;
+        if (off < 0.5 * onePitch) leapt = false;
       } else {
         if (away < 0) away = i;
         const rests = i - away >= stays && spanOf(pitch, i - stays + 3, i + 1) < STAYS_SEMITONES;
-        if ((leapt && off > LEAPT_SEMITONES) || off > FAR_SEMITONES || rests) {
+        if ((leapt && off > LEAPT_STEPS * step) || off > FAR_STEPS * step || rests) {
           close(leapt ? i : away);
           if (!leapt) {
             from = away;
@@ -195,12 +201,12 @@ function stopsBetween({ hopDb, levelDb }: Line, before: Plateau, after: Plateau)
 }
 
 /** Joins neighbours of one pitch that only a frame or two of something else had parted. */
-export function mergeDebris(parts: Plateau[], line: Line, hop: Seconds): Plateau[] {
+export function mergeDebris(parts: Plateau[], line: Line, hop: Seconds, onePitch: Semitones): Plateau[] {
   const merged: Plateau[] = [];
   for (const part of parts) {
     const before = merged[merged.length - 1];
     const near = before && part.joined && (part.from - before.to) * hop <= line.dropout;
-    if (before && near && Math.abs(before.pitch - part.pitch) < ONE_PITCH_SEMITONES) {
+    if (before && near && Math.abs(before.pitch - part.pitch) < onePitch) {
       const longer = before.to - before.from >= part.to - part.from ? before : part;
       merged[merged.length - 1] = {
         from: before.from,

@@ -1,9 +1,10 @@
+import type { Instrument } from '@/core/instruments';
 import type { Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
 import { hopMean } from './gaps';
 import type { Line } from './line';
 import type { Transition } from './note';
-import type { Plateau } from './plateaus';
+import { onePitchOf, type Plateau } from './plateaus';
 import { median } from '@/core/base';
 
 /** Two notes further apart than this are not joined. */
@@ -24,13 +25,19 @@ export function transitionsBetween(
   notes: readonly Plateau[],
   line: Line,
   frames: Frames,
+  instrument: Instrument,
   a4: Hertz,
   levelsKnown: boolean,
 ): Transition[] {
   const hop = frames.hopSeconds;
+  const onePitch = onePitchOf(instrument);
   return notes.flatMap((after, to): Transition[] => {
     const before = notes[to - 1];
-    if (!before || (after.from - before.to) * hop > FURTHEST || Math.abs(after.pitch - before.pitch) < 0.6)
+    if (
+      !before ||
+      (after.from - before.to) * hop > FURTHEST ||
+      Math.abs(after.pitch - before.pitch) < onePitch
+    )
       return [];
     const middles = [middleBefore(line, before, hop), middleAfter(line, after, hop)] as const;
     const left = leaves(line, before, after, middles[0]);

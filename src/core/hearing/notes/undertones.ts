@@ -7,10 +7,11 @@ import {
   type Decibels,
   type Hertz,
   type Seconds,
+  type Semitones,
 } from '@/core/tuning';
 import type { Line } from './line';
 import type { NoteEvent } from './note';
-import { mergeDebris, ONE_PITCH_SEMITONES, type Plateau } from './plateaus';
+import { mergeDebris, onePitchOf, type Plateau } from './plateaus';
 import { median, quantile } from '@/core/base';
 
 /** A component at k/n of the sounding mode n counts when it is this near to partial 1 and lasts this long. */
@@ -43,7 +44,8 @@ export function liftUndertones(
     .filter((part) => !isOutOfSight(part, frames))
     .map((part, i, all) => {
       const ratio = hiddenRatio(part, frames, instrument);
-      if (ratio === 1 || !isHeardBeside(part, ratio, all[i - 1], all[i + 1])) return part;
+      if (ratio === 1 || !isHeardBeside(part, ratio, onePitchOf(instrument), all[i - 1], all[i + 1]))
+        return part;
       const rise = 12 * Math.log2(ratio);
       for (let i = part.from; i < part.to; i++) {
         line.pitch[i]! += rise;
@@ -51,13 +53,19 @@ export function liftUndertones(
       }
       return { ...part, pitch: part.pitch + rise };
     });
-  return mergeDebris(inPlace, line, frames.hopSeconds);
+  return mergeDebris(inPlace, line, frames.hopSeconds, onePitchOf(instrument));
 }
 
 /** Whether the note that would be hidden is heard as itself just before or after: an undertone comes and goes. */
-function isHeardBeside(part: Plateau, ratio: number, before?: Plateau, after?: Plateau): boolean {
+function isHeardBeside(
+  part: Plateau,
+  ratio: number,
+  onePitch: Semitones,
+  before?: Plateau,
+  after?: Plateau,
+): boolean {
   const note = part.pitch + 12 * Math.log2(ratio);
-  const same = (other?: Plateau) => other !== undefined && Math.abs(other.pitch - note) < ONE_PITCH_SEMITONES;
+  const same = (other?: Plateau) => other !== undefined && Math.abs(other.pitch - note) < onePitch;
   return (part.joined && same(before)) || (after?.joined === true && same(after));
 }
 
