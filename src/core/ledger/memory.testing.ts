@@ -1,4 +1,4 @@
-import type { Random } from '@/core/base';
+import { Random } from '@/core/base';
 import type { Dynamic } from '@/core/music';
 import type { NoteCell } from './cells';
 import type { Crossing } from './crossing';
@@ -105,4 +105,11 @@ export function eightWeeks(random: Random, take: (day: number) => Omit<Simulated
       return { day, ...take(day) };
     }),
   );
+}
+
+/** For tests: the share of runs in which something was so. */
+export function share(runs: number, of: (random: Random) => boolean): number {
+  let count = 0;
+  for (let seed = 0; seed < runs; seed++) if (of(new Random(seed))) count++;
+  return count / runs;
 }

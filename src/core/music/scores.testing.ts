@@ -1,4 +1,5 @@
 import { findInstrument } from '@/core/instruments';
+import { noteName } from '@/core/tuning';
 import { findFamily, type Score } from '.';
 
 /** For tests and the bench: the score of a family with these values, which has to be one. */
@@ -17,3 +18,7 @@ export function scoreOfFamily(
 /** For tests and the bench: one held note. */
 export const heldNote = (instrumentId: string, values: Readonly<Record<string, unknown>> = {}): Score =>
   scoreOfFamily('long-tone', instrumentId, values);
+
+export const names = (score: Score) => score.notes.map((note) => noteName(note.written)).join(' ');
+export const labels = (score: Score) => score.notes.flatMap((note) => note.label ?? []);
+export const attacks = (score: Score) => new Set(score.notes.map((note) => note.attack));

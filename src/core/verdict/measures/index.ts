@@ -11,8 +11,10 @@ import { bothWays, line } from './lines';
 import { played } from './played';
 import { registerTest, room, slide } from './prepare';
 import { ladder, rhythm } from './rhythm';
-import { anchor, sameness, ways } from './same';
-import { interval, octaves, seam } from './slurs';
+import { interval, octaves } from './octaves';
+import { anchor, sameness } from './same';
+import { seam } from './slurs';
+import { ways } from './ways';
 import { sweep } from './sweep';
 import { air, level, pitch, steadiness } from './tone';
 
