@@ -169,6 +169,7 @@ export interface HairpinSpan {
   readonly hairpin: NonNullable<ScoreNote['hairpin']>;
 }
 
+/** Neighbours with one hairpin share it, unless the level begins anew: after a breath, or on a tone that is written again. */
 export function hairpinsOf(notes: readonly ScoreNote[]): HairpinSpan[] {
   const spans: { from: number; to: number; hairpin: HairpinSpan['hairpin'] }[] = [];
   notes.forEach((note, i) => {
@@ -180,6 +181,7 @@ export function hairpinsOf(notes: readonly ScoreNote[]): HairpinSpan[] {
       open.hairpin === note.hairpin &&
       note.hairpin !== 'swell' &&
       before?.dynamic === note.dynamic &&
+      before.written !== note.written &&
       !before.breathAfter &&
       Math.abs(before.startBeat + before.beats - note.startBeat) < 1e-6;
     if (continues) open.to = i;

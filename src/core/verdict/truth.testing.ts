@@ -52,11 +52,14 @@ export function contradictions({ ranked }: Judgement, verdict: Verdict): string[
 }
 
 const SUSPECT =
-  /undefined|NaN|null|\[object|  |\b[Tt]hey\b|\b[Tt]hem\b|\.\.|: \.|Infinity|(?<![.\d])1 (cents|partials|steps|notes|slurs)\b/;
+  /undefined|NaN|null|\[object|[+−]0(\.0+)?(?![.\d])|  |\b[Tt]hey\b|\b[Tt]hem\b|\.\.|: \.|Infinity|(?<![.\d])1 (cents|partials|steps|notes|slurs)\b/;
+
+/** A number without its unit or what it counts; names of notes, `3 of 4` and what an interval is about have theirs beside them. */
+const BARE = /(?<![\w.♭♯]|± |of )[−+]?\d+(\.\d+)?(?=[.;:,)](\s|$)|$)/;
 
 /** Sentences that lack something, or hold what nobody meant to say. */
 export const suspects = (verdict: Verdict): string[] =>
-  sentencesOf(verdict).filter((sentence) => SUSPECT.test(sentence));
+  sentencesOf(verdict).filter((sentence) => SUSPECT.test(sentence) || BARE.test(sentence));
 
 export interface FaultlessRow {
   readonly family: string;

@@ -34,6 +34,15 @@ export function fixed(value: number, decimals: number): string {
   return value < 0 && Number(text) !== 0 ? `−${text}` : text;
 }
 
+/** The same with a plus before what is more than nothing. */
+export function signed(value: number, decimals: number): string {
+  const text = fixed(value, decimals);
+  return value > 0 && Number(text) !== 0 ? `+${text}` : text;
+}
+
+/** `2nd`, `3rd`, `4th`: of modes, which are fewer than twenty. */
+export const ordinal = (count: number): string => `${count}${['st', 'nd', 'rd'][count - 1] ?? 'th'}`;
+
 /** `1 note`, `3 notes`. */
 export function plural(count: number, word: string): string {
   return `${count} ${word}${count === 1 ? '' : 's'}`;

@@ -86,3 +86,8 @@ function bridgeMasked(masked: Uint8Array, pitch: Float64Array, levelDb: Float64A
     i = to;
   }
 }
+
+/** While one pitch gives way to another, the window that finds it holds both for about half of its length. */
+export function ownSeconds({ settings: { pitch } }: Frames): Seconds {
+  return (0.5 * pitch.window) / pitch.rate;
+}

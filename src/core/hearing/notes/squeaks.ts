@@ -3,7 +3,7 @@ import type { Frames } from '@/core/hearing/signal';
 import { soundingOf, writtenRange, type Instrument } from '@/core/instruments';
 import { hertzToMidi, midiToHertz, type Hertz, type Midi, type Seconds } from '@/core/tuning';
 import { isInPlace } from './isInPlace';
-import type { Line } from './line';
+import { ownSeconds, type Line } from './line';
 
 /** A squeak: for a moment the strongest that sounds is higher than any note, and no partial of the one that was held. */
 export interface Squeak {
@@ -45,6 +45,8 @@ export function bridgeSqueaks(
 ): Squeak[] {
   const top = ABOVE_TOP * midiToHertz(soundingOf(instrument, writtenRange(instrument).high), a4);
   const { strongestHz, count, hopSeconds } = frames;
+  // While a window holds both notes of a slur, the strongest that sounds may be of neither.
+  const fewest = Math.max(rings ? FEWEST_OVER_ECHO : FEWEST_FRAMES, ownSeconds(frames) / hopSeconds);
   const found: Squeak[] = [];
   for (let from = REACH; from < count; from++) {
     if (!(strongestHz[from]! > top)) continue;
@@ -52,7 +54,7 @@ export function bridgeSqueaks(
     while (to < count && strongestHz[to]! > top) to++;
     const squeak = (to - from) * hopSeconds <= LONGEST ? squeakBetween(line, frames, from, to, a4) : null;
     // Bridged all the same, what is too short is neither a squeak nor a note.
-    if (squeak && to - from >= (rings ? FEWEST_OVER_ECHO : FEWEST_FRAMES)) found.push(squeak);
+    if (squeak && to - from >= fewest) found.push(squeak);
     from = to;
   }
   return found;

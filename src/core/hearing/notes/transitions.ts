@@ -2,7 +2,7 @@ import type { Instrument } from '@/core/instruments';
 import type { Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
 import { hopMean } from './gaps';
-import type { Line } from './line';
+import { ownSeconds, type Line } from './line';
 import type { Transition } from './note';
 import { onePitchOf, type Plateau } from './plateaus';
 import { median } from '@/core/base';
@@ -57,11 +57,6 @@ export function transitionsBetween(
       },
     ];
   });
-}
-
-/** While one pitch gives way to another, the window that finds it holds both for about half of its length. */
-function ownSeconds({ settings: { pitch } }: Frames): Seconds {
-  return (0.5 * pitch.window) / pitch.rate;
 }
 
 const settledPart = (length: number, hop: Seconds) => ({

@@ -17,5 +17,5 @@ export function about(label: string, unit: string, decimals: number, meaning: st
 }
 
 export function compared(): string {
-  return 'Difference of the medians, the second side less the first, with a 95 % interval by resampling. Only where the interval leaves zero out is anything claimed.';
+  return 'Difference of the medians, the second side less the first, with a 95 % interval by resampling. Only where the interval leaves zero out, and by more than 1 cent, 0.5 dB of level, 1 dB of air, 0.2 partials of brightness or 1 of richness, is anything claimed.';
 }

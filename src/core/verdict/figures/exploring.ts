@@ -90,7 +90,7 @@ export const EXPLORING = {
   'differ-brightness': about('Brightness', 'partials', 1, compared()),
   'differ-richness': about('Richness', 'partials', 1, compared()),
   'differ-air': about('Air', 'dB', 1, compared()),
-  differences: about('Compared', 'things differ', 0, compared()),
+  differences: about('Compared', 'differences', 0, compared()),
   'plain-repeats': about(
     'Plain repeats',
     'counted',

@@ -6,7 +6,7 @@ import { faultAt } from '../fault';
 import { figure, figuresAt, isKnown, wholeOf, type Figure } from '../figure';
 import { NOTHING, numbers, SILENT, type Measure } from '../measure';
 import { centsOff, pitchOf, playedAs, playedNote, scoreNoteOf } from '../reading';
-import { because, listed, sized } from '../words';
+import { because, listed, ordinal, sized } from '../words';
 
 const harmonicsIn = (score: Parameters<typeof scoreNoteOf>[0]['score'], matches: readonly Match[]) =>
   matches.filter(({ group }) => scoreNoteOf({ score }, group).fingered !== null);
@@ -65,7 +65,7 @@ export const climb: Measure = {
     );
     const cents = wholeOf(figures, 'mode-cents');
     return {
-      headline: `Every mode up to the ${top === 2 ? '2nd' : top === 3 ? '3rd' : `${top}th`} spoke`,
+      headline: `Every mode up to the ${ordinal(top)} spoke`,
       lines: {
         'modes-reached':
           lost.length === 0
@@ -100,7 +100,7 @@ export const climb: Measure = {
           const ordinary = plain.get(index);
           const value = off.get(index) ?? null;
           return {
-            name: `${score.notes[from]!.mode ?? ''}: ${nameAt(index)}`,
+            name: [ordinal(score.notes[from]!.mode ?? 1), nameAt(index)].join(': '),
             value,
             text: !done.has(index)
               ? 'not reached'

@@ -1,5 +1,4 @@
 import { median, quantile, Random } from '@/core/base';
-import type { Note } from '@/core/hearing/notes';
 import { comparable, modelOf, type Role } from '@/core/music';
 import { displayName } from '@/core/tuning';
 import { figure, figuresAt, isKnown, valueOf, wholeOf, type Figure } from '../figure';
@@ -8,7 +7,7 @@ import { FIGURES } from '../figures';
 import { NOTHING, numbers, SILENT, type Measure, type Speaking } from '../measure';
 import { centsOff, known, playedAs, playedNotes, type PlayedNote, type Reading } from '../reading';
 import { differenceWord, distanceOf } from '../sameness';
-import { because, capital, fixed, listed, plural, sized } from '../words';
+import { because, capital, fixed, listed, plural, signed, sized } from '../words';
 
 const DRAWS = 2000;
 /** With fewer on either side a difference of medians says nothing. */
@@ -39,14 +38,20 @@ export function differenceOf(
   return { difference: median(second) - median(first), low, high };
 }
 
-const COMPARED: readonly (readonly [FigureId, (note: Note) => number | null])[] = [
-  ['differ-wobble', (note) => note.wobbleCents],
-  ['differ-level', (note) => note.levelDb],
-  ['differ-brightness', (note) => note.brightness],
-  ['differ-richness', (note) => note.richness],
-  ['differ-air', (note) => note.airinessDb],
+/** What is compared, with the least of it that is told: less is beyond the ear, and no reed or cue is chosen by it. */
+const COMPARED: readonly (readonly [
+  FigureId,
+  least: number,
+  (pair: PlayedNote, reading: Reading) => number | null,
+])[] = [
+  ['differ-pitch', 1, (pair, reading) => centsOff(reading, pair)],
+  ['differ-wobble', 1, ({ note }) => note.wobbleCents],
+  ['differ-level', 0.5, ({ note }) => note.levelDb],
+  ['differ-brightness', 0.2, ({ note }) => note.brightness],
+  ['differ-richness', 1, ({ note }) => note.richness],
+  ['differ-air', 1, ({ note }) => note.airinessDb],
 ];
-const COMPARED_IDS = ['differ-pitch', ...COMPARED.map(([id]) => id)] as const;
+const LEAST = new Map<FigureId, number>(COMPARED.map(([id, least]) => [id, least]));
 
 /** Half of a 95 % interval is so many standard deviations. */
 const HALF_INTERVAL = 1.96;
@@ -69,15 +74,14 @@ function differences(
           }),
         ];
   };
-  return [
-    ...row('differ-pitch', (pair) => centsOff(reading, pair)),
-    ...COMPARED.flatMap(([id, of]) => row(id, ({ note }) => of(note))),
-  ];
+  return COMPARED.flatMap(([id, , of]) => row(id, (pair) => of(pair, reading)));
 }
 
-/** Only where the interval leaves zero out is anything claimed. */
+/** Only where the interval leaves zero out, and by as much as matters, is anything claimed. */
 const isSure = (found: Figure): boolean =>
-  isKnown(found) && found.spread !== null && Math.abs(found.value) > HALF_INTERVAL * found.spread;
+  isKnown(found) &&
+  found.spread !== null &&
+  Math.abs(found.value) > Math.max(LEAST.get(found.id) ?? 0, HALF_INTERVAL * found.spread);
 
 /**
  * The same figure under two conditions in turn: what changed, and whether that is more than chance. Where a voice sounds along on
@@ -108,13 +112,9 @@ export const compare: Measure = {
     const whole = wholeOf(figures, 'differences');
     if (!whole) return SILENT;
     const repeats = valueOf(figures, 'plain-repeats');
-    const rows = COMPARED_IDS.flatMap((id) => wholeOf(figures, id) ?? []).filter(isSure);
+    const rows = COMPARED.flatMap(([id]) => wholeOf(figures, id) ?? []).filter(isSure);
     const changed = rows.flatMap((each) =>
-      isKnown(each)
-        ? [
-            `${FIGURES[each.id].label.toLowerCase()} ${each.value > 0 ? '+' : ''}${fixed(each.value, 1)} ${each.unit}`,
-          ]
-        : [],
+      isKnown(each) ? [`${FIGURES[each.id].label.toLowerCase()} ${signed(each.value, 1)} ${each.unit}`] : [],
     );
     const [a, b] = score.sides ?? ['the first', 'the second'];
     const against =
@@ -133,13 +133,13 @@ export const compare: Measure = {
         differences: !isKnown(whole)
           ? because(whole.unknown)
           : changed.length === 0
-            ? `${against}: nothing changed by more than chance.`
+            ? `${against}: nothing changed by more than chance and by as much as matters.`
             : `${against}: ${listed(changed, 6)}.`,
       },
     };
   },
   draw({ figures }, { score }) {
-    const rows = COMPARED_IDS.flatMap((id) => {
+    const rows = COMPARED.flatMap(([id]) => {
       const found = wholeOf(figures, id);
       return isKnown(found) && found.spread !== null ? [{ found, half: HALF_INTERVAL * found.spread }] : [];
     });
@@ -161,7 +161,7 @@ export const compare: Measure = {
           value: half > 0 ? found.value / half : 0,
           from: half > 0 ? (found.value - half) / half : 0,
           to: half > 0 ? (found.value + half) / half : 0,
-          text: `${found.value > 0 ? '+' : ''}${fixed(found.value, 1)} ${found.unit} ± ${fixed(half, 1)}`,
+          text: `${signed(found.value, 1)} ${found.unit} ± ${fixed(half, 1)}`,
           stands: isSure(found),
         })),
       },

@@ -146,7 +146,9 @@ export function playedText({ score, matches, nameAt }: Speaking): string {
     ? `${played === 1 ? 'One note was' : `${played} notes were`} played as written.${tail}`
     : blurred.length > 0
       ? `${played - blurred.length} of ${matches.length} notes were heard as written.${open}`
-      : `All ${matches.length} notes were played as written.`;
+      : matches.length === 1
+        ? 'The note was played as written.'
+        : `${matches.length === 2 ? 'Both' : `All ${matches.length}`} notes were played as written.`;
 }
 
 function happenedText({ faults, nameAt, slurAt }: Speaking): string {

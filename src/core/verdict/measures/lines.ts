@@ -127,7 +127,7 @@ export const line: Measure = {
             : turns > 0
               ? `Even, but for ${plural(turns, 'step')} the wrong way.`
               : 'Even.',
-        range: range < limits.windowDb ? 'Little between soft and loud.' : 'A good way from soft to loud.',
+        range: `${range < limits.windowDb ? 'Less than' : 'At least'} your limit of ${sized(limits.windowDb, 'dB')} between soft and loud.`,
         'pitch-per-level': !isKnown(slope)
           ? because(slope?.unknown ?? 'steady-level')
           : Math.abs(slope.value) <= limits.centsPer10Db
@@ -145,7 +145,7 @@ export const line: Measure = {
           ending:
             cut.length === 0
               ? `${ends.length === 1 ? 'The note' : 'Each note'} vanished.`
-              : `${cut.length} of ${plural(ends.length, 'note')} ended before it had vanished.`,
+              : `${cut.length} of ${plural(ends.length, 'note')} ended before the sound had vanished.`,
         }),
       },
     };

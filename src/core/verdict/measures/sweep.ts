@@ -127,7 +127,7 @@ export const sweep: Measure = {
       curves: [line('sweep-up', up), line('sweep-down', down)],
     };
   },
-  say(figures, { nameAt }) {
+  say(figures, { nameAt, limits }) {
     const ring = wholeOf(figures, 'ring');
     if (!ring) return SILENT;
     const name = nameAt(ring.groups[0] ?? 0);
@@ -154,14 +154,15 @@ export const sweep: Measure = {
         'ring-gap':
           atRing === null
             ? because('same-everywhere')
-            : `At the ringing breath ${name} was ${leaning(atRing)}.${isKnown(gap) && Math.abs(gap.value) > FAR_APART_DB ? ' So far apart, another fingering or shading is the answer.' : ''}`,
+            : `At the ringing breath ${name} was ${leaning(atRing)}.${isKnown(gap) && Math.abs(gap.value) > FAR_APART_DB && Math.abs(atRing) > limits.centreCents ? ' So far apart, another fingering or shading is the answer.' : ''}`,
         ...(both !== null && {
           hysteresis:
             Math.abs(both) < SAME_BREATH_DB
               ? 'The same breath both ways.'
               : 'The way up and the way down differ.',
         }),
-        swept: swept < SHORT_WAY_DB ? 'A short way; go from nearly nothing to too much.' : 'A good way.',
+        swept:
+          swept < SHORT_WAY_DB ? 'A short way; go from nearly nothing to too much.' : 'Far enough to tell.',
       },
     };
   },
