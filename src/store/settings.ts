@@ -2,13 +2,13 @@ import * as z from 'zod';
 import { readRecord, type RecordKind } from '@/core/base';
 import { ownLimitsSchema } from '@/core/verdict';
 import { findInstrument, instrumentSchema, type Instrument } from '@/core/instruments';
-import { LEVELS } from '@/core/music';
+import { LEVELS, readingSchema } from '@/core/music';
 import { setupSchema, UNTOLD } from '@/core/take';
 import { offsetsOf, temperaments, type Offsets } from '@/core/tuning';
 import { exclusively } from './exclusively';
 import type { Storage } from './storage';
 
-export const SETTINGS_VERSION = 9;
+export const SETTINGS_VERSION = 10;
 
 export const settingsSchema = z.object({
   version: z.literal(SETTINGS_VERSION),
@@ -49,6 +49,7 @@ export const settingsSchema = z.object({
   instrumentId: z.string(),
   level: z.enum(LEVELS),
   naming: z.enum(['english', 'german', 'fixed-do']),
+  reading: readingSchema,
   temperament: z.enum(['equal', 'just', 'pythagorean', 'meantone', 'well-quarter', 'well-sixth', 'own']),
   /** Pitch class of the temperament's tonic, sounding. */
   tonic: z.number().int().min(0).max(11),
@@ -88,6 +89,7 @@ export const settingsKind: RecordKind<Settings> = {
     6: (record) => ({ ...record, exportEvery: 'never', lastExportAt: null }),
     7: (record) => ({ ...record, reeds: {} }),
     8: (record) => ({ ...record, welcomed: true }),
+    9: (record) => ({ ...record, reading: defaultSettings.reading }),
   },
 };
 
@@ -146,6 +148,7 @@ export const defaultSettings: Settings = {
   instrumentId: 'flute',
   level: 'steady',
   naming: 'english',
+  reading: { pitch: 'written', oneClef: false },
   temperament: 'equal',
   tonic: 0,
   ownTuning: null,

@@ -1,7 +1,7 @@
 import type { Instrument } from '@/core/instruments';
 import type { Score } from '@/core/music';
 import type { Conditions, Timing } from '@/core/take';
-import type { Naming } from '@/core/tuning';
+import type { Midi } from '@/core/tuning';
 import type { Chart } from './charts';
 import type { Fault } from './faults';
 import type { Figure } from './figure';
@@ -36,9 +36,10 @@ export interface Judging {
 }
 
 export interface Speaking extends Judging {
-  readonly naming: Naming;
   readonly faults: readonly Fault[];
-  /** Written name of a group. */
+  /** A written note's name, or that of what it sounds where the player reads so. */
+  readonly nameOf: (written: Midi) => string;
+  /** Name of a group. */
   readonly nameAt: (group: number) => string;
   /** `C4 to D4`: the slur into a group. */
   readonly slurAt: (group: number) => string;

@@ -1,7 +1,7 @@
-import { findFamily } from '@/core/music';
+import { findFamily, type MusicReading } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
 import type { Mistaken } from '@/core/hearing/matching';
-import { displayName, leaning, type Naming } from '@/core/tuning';
+import { displayName, leaning, type Midi, type Naming } from '@/core/tuning';
 import type { Chart } from './charts';
 import { FAULTS, type Amount, type Fault, type Weighed } from './faults';
 import { isKnown, type Figure } from './figure';
@@ -50,10 +50,11 @@ export interface Verdict {
 }
 
 /** Puts a judgement into words. Every sentence rests on a figure or on something that happened at a place. */
-export function say(judgement: Judgement, naming: Naming): Verdict {
+/** @param pitch notes are named as they are written, or as they sound. */
+export function say(judgement: Judgement, naming: Naming, pitch: MusicReading['pitch'] = 'written'): Verdict {
   const { instrument } = judgement;
   if (!instrument) return { ...unjudged(judgement), findings: [], notes: [], charts: [] };
-  const speaking = speakingOf(judgement, instrument, naming);
+  const speaking = speakingOf(judgement, instrument, naming, pitch);
   const notes = judgement.notes.map((note) => noteWords(note, judgement, speaking));
   if (judgement.outcome !== 'judged') return { ...unjudged(judgement), findings: [], notes, charts: [] };
   const said = judgement.measured.map(({ id }) => ({
@@ -80,11 +81,18 @@ export function say(judgement: Judgement, naming: Naming): Verdict {
   };
 }
 
-export function speakingOf(judgement: Judgement, instrument: Instrument, naming: Naming): Speaking {
+export function speakingOf(
+  judgement: Judgement,
+  instrument: Instrument,
+  naming: Naming,
+  pitch: MusicReading['pitch'] = 'written',
+): Speaking {
   const { score, limits, matches, roundTrip, processing, faults } = judgement;
-  const nameAt = (group: number) => displayName(matches[group]?.group.written ?? 0, naming);
+  const moved = pitch === 'sounding' ? instrument.transposition : 0;
+  const nameOf = (written: Midi) => displayName(written + moved, naming);
+  const nameAt = (group: number) => nameOf(matches[group]?.group.written ?? 0);
   const slurAt = (group: number) => (group > 0 ? `${nameAt(group - 1)} to ${nameAt(group)}` : nameAt(group));
-  return { score, instrument, limits, matches, roundTrip, processing, faults, naming, nameAt, slurAt };
+  return { score, instrument, limits, matches, roundTrip, processing, faults, nameOf, nameAt, slurAt };
 }
 
 /** Units as they are said within a sentence, where the table's says more. */
@@ -252,14 +260,12 @@ function faultWord({ kind, amount }: Fault): string {
     : `${word}, ${amountText(amount)}`;
 }
 
-function wordOf({ match, cents, heard }: JudgedNote, { naming, instrument }: Speaking): string {
+function wordOf({ match, cents, heard }: JudgedNote, { nameOf, instrument }: Speaking): string {
   if (match.state === 'unplayed') return 'not played';
   if (match.state === 'missed') return 'not heard';
   if (match.state === 'blurred') return 'not told apart';
   if (match.state === 'played') return cents === null ? 'heard' : leaning(cents);
-  return heard === null
-    ? 'another note came'
-    : `${displayName(heard - instrument.transposition, naming)} came`;
+  return heard === null ? 'another note came' : `${nameOf(heard - instrument.transposition)} came`;
 }
 
 function mannerText(manner: Manner): string {

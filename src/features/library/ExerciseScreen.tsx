@@ -8,6 +8,7 @@ import { ModelPanel } from './ModelPanel';
 import { downloadMidi, downloadMusicXml } from './files';
 import { useExample } from './useExample';
 import { useExercise, type Exercise } from './useExercise';
+import { HowToRead, useAsRead } from '@/features/sound';
 import { useSettings } from '@/store';
 import { Body, Button, Heading, Notation, Notice, Screen, Soft, useShape, useNoteName } from '@/ui';
 import { ParameterControls } from './ParameterControls';
@@ -57,6 +58,7 @@ function ExercisePage({ family, instrument, values, score, set, reset }: Exercis
           />
           {'key' in family.specs ? <KeysOfToday onChoose={(key) => set({ key })} /> : null}
           <Button look="quiet" label="As usual again" onPress={reset} />
+          <HowToRead instrument={instrument} clefs />
           <ListenPanel />
           {made ? <Example instrument={instrument} score={made} a4={settings.a4} /> : null}
           {made ? (
@@ -136,6 +138,7 @@ function KeysOfToday({ onChoose }: { onChoose: (key: string) => void }) {
 
 /** On a phone the first lines, so that what can be set is near; all of it on demand. */
 function Music({ score, instrument }: { score: Score; instrument: Instrument }) {
+  const read = useAsRead(score, instrument);
   const { wide } = useShape();
   const [whole, setWhole] = useState(false);
   const [fits, setFits] = useState(true);
@@ -144,7 +147,7 @@ function Music({ score, instrument }: { score: Score; instrument: Instrument }) 
     <View style={styles.block}>
       <View style={cut ? styles.beginning : undefined}>
         <View onLayout={(event) => setFits(event.nativeEvent.layout.height <= BEGINNING)}>
-          <Notation score={score} instrument={instrument} scale={wide ? 1.15 : 1.35} />
+          <Notation {...read} scale={wide ? 1.15 : 1.35} />
         </View>
       </View>
       {!wide && !fits ? (

@@ -1,13 +1,15 @@
-import { tempoText } from '@/core/music';
+import { asRead, tempoText } from '@/core/music';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useEffect } from 'react';
 import { useExercise } from './useExercise';
+import { useSettings } from '@/store';
 import { Notation, Notice, PAPER_WIDTH, Sheet } from '@/ui';
 
 /** A clean sheet of an exercise, with its text, to hand out. */
 export function SheetScreen() {
   const { exercise: id } = useLocalSearchParams<{ exercise: string }>();
   const exercise = useExercise(id ?? '');
+  const { settings } = useSettings();
   const router = useRouter();
   const title = exercise?.family.title;
   useEffect(() => {
@@ -31,8 +33,7 @@ export function SheetScreen() {
     >
       <p>{`${instrument.name} · ${value.tempo === null ? 'free time' : tempoText(value)}`}</p>
       <Notation
-        score={value}
-        instrument={instrument}
+        {...asRead(value, instrument, { ...settings.reading, pitch: 'written' })}
         scale={value.notes.length > 80 ? 0.7 : 0.95}
         paper={PAPER_WIDTH}
       />

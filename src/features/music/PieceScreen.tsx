@@ -18,6 +18,7 @@ import { downloadMidi, downloadMusicXml, useExample } from '@/features/library';
 import { DrillsOfIt } from './DrillsOfIt';
 import { PassagePanel } from './PassagePanel';
 import { rememberRemoved } from './removedPiece';
+import { HowToRead, useAsRead } from '@/features/sound';
 import { removeMusic, useCells, useMusic, useSettings, instrumentIn } from '@/store';
 import { Body, Button, Heading, Notation, Notice, Screen, Soft, useShape } from '@/ui';
 
@@ -85,6 +86,7 @@ function PieceView({ id, score, remark, instrument, onRemove }: PieceViewProps) 
     () => placesIn(score, instrument, settings.naming, weakNotes(Object.values(cells ?? {}), instrument)),
     [score, instrument, settings.naming, cells],
   );
+  const read = useAsRead(score, instrument);
   const marked = useMemo(() => new Set(places.map((place) => place.note)), [places]);
   const [chosen, setChosen] = useState<Place | null>(null);
   const drill = useMemo(
@@ -114,6 +116,7 @@ function PieceView({ id, score, remark, instrument, onRemove }: PieceViewProps) 
       beside={
         <>
           <PassagePanel score={score} passage={passage} onChange={setPassage} />
+          <HowToRead instrument={instrument} clefs />
           <ListenPanel />
           {drill && chosen ? (
             <View style={styles.block} testID="drill">
@@ -137,7 +140,7 @@ function PieceView({ id, score, remark, instrument, onRemove }: PieceViewProps) 
       }
     >
       {remark ? <Soft testID="remark">{remark}</Soft> : null}
-      <Notation score={score} instrument={instrument} scale={wide ? 1.15 : 1.35} marked={marked} />
+      <Notation {...read} scale={wide ? 1.15 : 1.35} marked={marked} />
     </Screen>
   );
 }

@@ -1,7 +1,8 @@
 import { useMemo } from 'react';
-import { barsBetween, type Score } from '@/core/music';
+import { asRead, barsBetween, type Score } from '@/core/music';
 import type { Page } from '@/core/hearing/following';
 import type { Instrument } from '@/core/instruments';
+import { useSettings } from '@/store';
 import { Notation } from '@/ui';
 
 interface PageOfMusicProps {
@@ -19,19 +20,15 @@ interface PageOfMusicProps {
 export function PageOfMusic({ score, page, current, instrument, size, room }: PageOfMusicProps) {
   const { fromBeat, toBeat } = page;
   const bars = useMemo(() => barsBetween(score, fromBeat, toBeat), [score, fromBeat, toBeat]);
+  const { reading } = useSettings().settings;
+  const read = useMemo(
+    () => asRead(bars.score, instrument, { ...reading, pitch: 'written' }),
+    [bars, instrument, reading],
+  );
   const here = page.groups.find((group) => group.index === current);
   const marked = useMemo(() => {
     const length = here ? here.to - here.from + 1 : 0;
     return new Set(Array.from({ length }, (_, i) => here!.from + i - bars.first));
   }, [here, bars]);
-  return (
-    <Notation
-      score={bars.score}
-      instrument={instrument}
-      scale={size}
-      height={room}
-      marked={marked}
-      part={bars}
-    />
-  );
+  return <Notation {...read} scale={size} height={room} marked={marked} part={bars} />;
 }

@@ -4,6 +4,7 @@ import { MistakenCard } from './MistakenCard';
 import { advise, nextTempo } from '@/core/verdict/coach';
 import { findFamily } from '@/core/music';
 import type { Take } from '@/core/take';
+import { HowToRead } from '@/features/sound';
 import { putOnStand, useSettings } from '@/store';
 import { Body, Button, momentText, Notice, Screen, Soft, useShape } from '@/ui';
 import { ChartView } from './later';
@@ -29,9 +30,12 @@ interface TakeViewProps {
 export function TakeView({ take, path, hear, children, foot }: TakeViewProps) {
   const router = useRouter();
   const { settings } = useSettings();
-  const { school, naming } = settings;
+  const { school, naming, reading } = settings;
   const { judgement, verdict } = useVerdict(take);
-  const advice = useMemo(() => advise(judgement, school, naming), [judgement, school, naming]);
+  const advice = useMemo(
+    () => advise(judgement, school, naming, reading.pitch),
+    [judgement, school, naming, reading.pitch],
+  );
   const tempo = nextTempo(judgement);
   const { wide } = useShape();
   const caption = [take.score.title, instrumentName(take), momentText(new Date(take.createdAt))].join(' · ');
@@ -48,6 +52,7 @@ export function TakeView({ take, path, hear, children, foot }: TakeViewProps) {
         <ChartView key={i} chart={chart} />
       ))}
       <Findings findings={verdict.findings} />
+      {take.instrument ? <HowToRead instrument={take.instrument} /> : null}
       <Soft testID="conditions">{conditionsText(take)}</Soft>
     </>
   );

@@ -1,5 +1,5 @@
 import { registerOf, seamBetween, tendenciesOf, type Instrument } from '@/core/instruments';
-import { findFamily, tempoNotch, type Dynamic } from '@/core/music';
+import { findFamily, tempoNotch, type Dynamic, type MusicReading } from '@/core/music';
 import type { Midi, Naming } from '@/core/tuning';
 import {
   capital,
@@ -71,10 +71,11 @@ export function advise(
   judgement: Judgement,
   school: School,
   naming: Naming,
+  pitch: MusicReading['pitch'] = 'written',
   evidence: Evidence = ONE_TAKE,
 ): Advice | null {
   const [worst] = judgement.ranked;
-  return worst ? adviceFor(worst, judgement, school, naming, evidence) : null;
+  return worst ? adviceFor(worst, judgement, school, naming, pitch, evidence) : null;
 }
 
 function adviceFor(
@@ -82,6 +83,7 @@ function adviceFor(
   judgement: Judgement,
   school: School,
   naming: Naming,
+  pitch: MusicReading['pitch'],
   evidence: Evidence,
 ): Advice | null {
   const { instrument, score, matches } = judgement;
@@ -104,7 +106,7 @@ function adviceFor(
   return {
     kind,
     groups: [...new Set(faults.flatMap(({ group }) => group ?? []))],
-    heard: `${faultText(faults, speakingOf(judgement, instrument, naming))}${limit === '' ? '' : `; ${limit}`}.`,
+    heard: `${faultText(faults, speakingOf(judgement, instrument, naming, pitch))}${limit === '' ? '' : `; ${limit}`}.`,
     cause: tendencyText(worst, written, instrument) ?? rule.cause,
     attempt,
     school,

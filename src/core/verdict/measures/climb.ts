@@ -1,6 +1,6 @@
 import { median } from '@/core/base';
 import { modeOf } from '@/core/instruments';
-import { displayName, leaning, type Midi } from '@/core/tuning';
+import { leaning, type Midi } from '@/core/tuning';
 import type { Match } from '@/core/hearing/matching';
 import { faultAt } from '../fault';
 import { figure, figuresAt, isKnown, wholeOf, type Figure } from '../figure';
@@ -79,7 +79,7 @@ export const climb: Measure = {
       },
     };
   },
-  draw({ figures }, { score, matches, naming, nameAt }) {
+  draw({ figures }, { score, matches, nameOf, nameAt }) {
     const off = new Map(figuresAt(figures, 'mode-off').map(({ at, value }) => [at, value]));
     const plain = new Map(figuresAt(figures, 'mode-ordinary').map(({ at, value }) => [at, value]));
     const done = new Set(figuresAt(figures, 'mode').map(({ at }) => at));
@@ -88,7 +88,7 @@ export const climb: Measure = {
     ];
     return bottoms.map((fingered) => ({
       kind: 'rows' as const,
-      title: `Modes of ${displayName(fingered, naming)}, against its multiples`,
+      title: `Modes of ${nameOf(fingered)}, against its multiples`,
       form: 'deviations' as const,
       reach: 25,
       sides: ['low', 'high'] as const,

@@ -1,6 +1,5 @@
 import { median, quantile, Random } from '@/core/base';
 import { comparable, modelOf, type Role } from '@/core/music';
-import { displayName } from '@/core/tuning';
 import { figure, figuresAt, isKnown, valueOf, wholeOf, type Figure } from '../figure';
 import type { FigureId } from '../figures';
 import { FIGURES } from '../figures';
@@ -296,9 +295,7 @@ function modelWords(figures: readonly Figure[]): string[] {
     .map(differenceWord);
 }
 
-function which({ score, instrument, naming }: Speaking): string {
+function which({ score, instrument, nameOf }: Speaking): string {
   const chosen = modelOf(score);
-  return chosen
-    ? ` The model plays ${displayName(chosen.soundingMidi - instrument.transposition, naming)}.`
-    : '';
+  return chosen ? ` The model plays ${nameOf(chosen.soundingMidi - instrument.transposition)}.` : '';
 }

@@ -1,6 +1,6 @@
 import { median, quantile } from '@/core/base';
 import { slideAdvice } from '@/core/instruments';
-import { displayName, leaning, type Decibels, type Seconds } from '@/core/tuning';
+import { leaning, type Decibels, type Seconds } from '@/core/tuning';
 import { figure, isKnown, valueOf, wholeOf, type Figure } from '../figure';
 import { numbers, NOTHING, SILENT, type Measure } from '../measure';
 import { centsOff, playedNotes, traced, type Reading } from '../reading';
@@ -33,7 +33,7 @@ export const slide: Measure = {
       ),
     ]);
   },
-  say(figures, { limits, matches, naming }) {
+  say(figures, { limits, matches, nameOf }) {
     const mm = valueOf(figures, 'slide');
     if (mm === null) return SILENT;
     const left = figures.filter(
@@ -41,7 +41,7 @@ export const slide: Measure = {
     );
     const told = left.flatMap((each) =>
       isKnown(each) && each.at !== null
-        ? [`${displayName(matches[each.at]!.group.written, naming)} stays ${leaning(each.value)}`]
+        ? [`${nameOf(matches[each.at]!.group.written)} stays ${leaning(each.value)}`]
         : [],
     );
     const way = `${mm > 0 ? 'Pull out' : 'Push in'} ${fixed(Math.abs(mm), 1)} mm`;

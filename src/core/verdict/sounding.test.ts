@@ -1,0 +1,35 @@
+import { findInstrument } from '@/core/instruments';
+import { findFamily } from '@/core/music';
+import { noFaults, steadyPlayer } from '@/core/lab';
+import { sharedTake } from '@/core/lab/shared.testing';
+import { displayName } from '@/core/tuning';
+import { judge, limitsOf, say } from '.';
+import { beginning, sentencesOf } from './truth.testing';
+
+const clarinet = findInstrument('clarinet-bb')!;
+
+/** Names of written notes in a sentence, as they sound. */
+function moved(sentence: string): string {
+  const names = new Map<string, string>();
+  for (let midi = 30; midi < 110; midi++)
+    names.set(displayName(midi, 'english'), displayName(midi + clarinet.transposition, 'english'));
+  return sentence.replace(/[A-G][♭♯]?\d/g, (name) => names.get(name)!);
+}
+
+test.each(['octave-slurs', 'melody', 'harmonic-climb', 'octave-check', 'tendency-scan'])(
+  'all that is said of %s names the notes as they sound, where that is asked',
+  (family) => {
+    const { take } = sharedTake({
+      score: beginning(findFamily(family)!, clarinet)!,
+      instrument: clarinet,
+      seed: 3,
+      player: { ...steadyPlayer, offsetCents: 22 },
+      faults: { ...noFaults, break: 0.3, wrongNote: 0.2 },
+    });
+    const judgement = judge(take, limitsOf('steady'));
+    const written = sentencesOf(say(judgement, 'english'));
+    const sounding = sentencesOf(say(judgement, 'english', 'sounding'));
+    expect(sounding).toEqual(written.map(moved));
+    expect(sounding).not.toEqual(written);
+  },
+);
