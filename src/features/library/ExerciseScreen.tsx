@@ -58,7 +58,6 @@ function ExercisePage({ family, instrument, values, score, set, reset }: Exercis
           />
           {'key' in family.specs ? <KeysOfToday onChoose={(key) => set({ key })} /> : null}
           <Button look="quiet" label="As usual again" onPress={reset} />
-          <HowToRead instrument={instrument} clefs />
           <ListenPanel />
           {made ? <Example instrument={instrument} score={made} a4={settings.a4} /> : null}
           {made ? (
@@ -150,6 +149,7 @@ function Music({ score, instrument }: { score: Score; instrument: Instrument }) 
           <Notation {...read} scale={wide ? 1.15 : 1.35} />
         </View>
       </View>
+      {score.notes.length > 0 ? <HowToRead instrument={instrument} clefs /> : null}
       {!wide && !fits ? (
         <Button
           look="quiet"

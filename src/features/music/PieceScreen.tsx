@@ -116,7 +116,6 @@ function PieceView({ id, score, remark, instrument, onRemove }: PieceViewProps) 
       beside={
         <>
           <PassagePanel score={score} passage={passage} onChange={setPassage} />
-          <HowToRead instrument={instrument} clefs />
           <ListenPanel />
           {drill && chosen ? (
             <View style={styles.block} testID="drill">
@@ -141,6 +140,7 @@ function PieceView({ id, score, remark, instrument, onRemove }: PieceViewProps) 
     >
       {remark ? <Soft testID="remark">{remark}</Soft> : null}
       <Notation {...read} scale={wide ? 1.15 : 1.35} marked={marked} />
+      <HowToRead instrument={instrument} clefs />
     </Screen>
   );
 }

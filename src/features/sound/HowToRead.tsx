@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { asRead, isTransposing, type MusicReading, type Score } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
 import { useSettings } from '@/store';
-import { Choice, Soft, useNoteName } from '@/ui';
+import { Button, Soft, useNoteName } from '@/ui';
 
 /** Music as the player chose to read it. */
 export function useAsRead(score: Score, instrument: Instrument): { score: Score; instrument: Instrument } {
@@ -16,7 +16,7 @@ interface HowToReadProps {
   readonly clefs?: boolean;
 }
 
-/** Written or sounding pitch, where these have different names; and the clef of high phrases, where there are two. */
+/** At a tap: written or sounding pitch, where these have different names; and the clef of high phrases, where there are two. */
 export function HowToRead({ instrument, clefs = false }: HowToReadProps) {
   const nameOf = useNoteName();
   const {
@@ -24,31 +24,29 @@ export function HowToRead({ instrument, clefs = false }: HowToReadProps) {
     change,
   } = useSettings();
   const { home, transposition, clef, upperClef } = instrument;
+  const read = (part: Partial<MusicReading>) => void change({ reading: { ...reading, ...part } });
+  const sounding = reading.pitch === 'sounding';
   return (
     <>
       {isTransposing(instrument) ? (
-        <Choice<MusicReading['pitch']>
-          label="Names of the notes"
-          value={reading.pitch}
-          onChange={(pitch) => void change({ reading: { ...reading, pitch } })}
-          options={[
-            { value: 'written', label: `as written: ${nameOf(home)}` },
-            { value: 'sounding', label: `as it sounds: ${nameOf(home + transposition)}` },
-          ]}
+        <Button
+          look="quiet"
+          label={
+            sounding
+              ? `As it is written: ${nameOf(home)}, not ${nameOf(home + transposition)}`
+              : `As it sounds: ${nameOf(home + transposition)} for ${nameOf(home)}`
+          }
+          onPress={() => read({ pitch: sounding ? 'written' : 'sounding' })}
         />
       ) : null}
-      {isTransposing(instrument) && reading.pitch === 'sounding' ? (
+      {isTransposing(instrument) && sounding && clefs ? (
         <Soft>For reading only: the stand, sheets and files keep to what is written.</Soft>
       ) : null}
       {clefs && upperClef ? (
-        <Choice
-          label="High phrases"
-          value={reading.oneClef ? 'one' : 'two'}
-          onChange={(value) => void change({ reading: { ...reading, oneClef: value === 'one' } })}
-          options={[
-            { value: 'two', label: `${upperClef.clef} clef` },
-            { value: 'one', label: `${clef} clef` },
-          ]}
+        <Button
+          look="quiet"
+          label={reading.oneClef ? `High phrases in the ${upperClef.clef} clef` : `All in the ${clef} clef`}
+          onPress={() => read({ oneClef: !reading.oneClef })}
         />
       ) : null}
     </>
