@@ -41,6 +41,9 @@ const FAR_STEPS = 1.25;
 /** A pitch that has glided away is another when it stays there for this long, within so much. */
 const STAYS: Seconds = 0.12;
 const STAYS_SEMITONES = 0.3;
+/** With vibrato it is told by staying for longer: a glide would have gone on. */
+const STAYS_SWINGING: Seconds = 0.24;
+const GOES_ON_SEMITONES = 0.4;
 
 /** How far apart two pitches of an instrument are one: less than its notes are. */
 export const onePitchOf = ({ step }: Pick<Instrument, 'step'>): Semitones => ONE_PITCH_STEPS * step;
@@ -116,6 +119,7 @@ function byPitch({ pitch, dropout: longest }: Line, hop: Seconds, step: Instrume
   const dropout = Math.round(longest / hop);
   const follow = Math.round(FOLLOW / hop);
   const stays = Math.round(STAYS / hop);
+  const swings = Math.round(STAYS_SWINGING / hop);
   const parts: Plateau[] = [];
   let from = -1;
   let last = -1;
@@ -141,10 +145,13 @@ function byPitch({ pitch, dropout: longest }: Line, hop: Seconds, step: Instrume
         if (off < 0.5 * onePitch) leapt = false;
       } else {
         if (away < 0) away = i;
-        const rests = i - away >= stays && spanOf(pitch, i - stays + 3, i + 1) < STAYS_SEMITONES;
+        const rests =
+          (i - away >= stays && spanOf(pitch, i - stays + 3, i + 1) < STAYS_SEMITONES) ||
+          (i - away >= swings && driftOf(pitch, away, i + 1) < GOES_ON_SEMITONES);
         if ((leapt && off > LEAPT_STEPS * step) || off > FAR_STEPS * step || rests) {
-          close(leapt ? i : away);
-          if (!leapt) {
+          const sudden = leapt && !rests;
+          close(sudden ? i : away);
+          if (!sudden) {
             from = away;
             joined = true;
             centre = median(pitch.subarray(away, i + 1));
@@ -158,7 +165,8 @@ function byPitch({ pitch, dropout: longest }: Line, hop: Seconds, step: Instrume
       centre = value;
       away = -1;
       leapt = false;
-    } else if (i - from < 8 || (i - from) % 4 === 0) {
+    } else if ((away < 0 || i - away > swings) && (i - from < 8 || (i - from) % 4 === 0)) {
+      // While it is open whether this is another pitch, it is held against what was before.
       centre = median(pitch.subarray(Math.max(from, i - follow), i + 1));
     }
     last = i;
@@ -176,6 +184,12 @@ function spanOf(values: Float64Array, from: number, to: number): number {
     most = Math.max(most, values[i]!);
   }
   return most - least;
+}
+
+/** How far the pitch has gone from the first half of a stretch to the second. */
+function driftOf(values: Float64Array, from: number, to: number): number {
+  const middle = (from + to) >> 1;
+  return Math.abs(median(values.subarray(from, middle)) - median(values.subarray(middle, to)));
 }
 
 /** Leaves out single frames on the way from one pitch to the next; what they joined stays joined. */
