@@ -5,7 +5,7 @@ import type { Score, ScoreNote } from './score';
 
 type Music = Pick<Score, 'notes' | 'fifths'>;
 
-const KEYS = [0, 1, -1, 2, -2, 3, -3, 4, -4, 5, -5, 6, -6] as const;
+const KEYS = [0, 1, -1, 2, -2, 3, -3, 4, -4, 5, -5, 6, -6, 7, -7] as const;
 const MAJOR: ReadonlySet<number> = new Set([0, 2, 4, 5, 7, 9, 11]);
 /** A note outside of the key weighs more than any distance from the key of the whole. */
 const OUTSIDE = 100;

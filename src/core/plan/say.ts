@@ -73,10 +73,12 @@ export function sayBlock({ values, tempoMoved }: Block, score: Score, nameOf: Na
   const low = Math.min(...notes);
   const high = Math.max(...notes);
   const dynamic = values['dynamic'];
-  const key = values['key'];
+  const { key, mode } = values;
   const parts = [
     notes.length === 0 ? null : low === high ? nameOf(low) : `${nameOf(low)} to ${nameOf(high)}`,
-    typeof key === 'string' && score.family !== 'just-this-seam' ? `in ${keyTitle(Number(key))}` : null,
+    typeof key === 'string' && score.family !== 'just-this-seam'
+      ? `in ${keyTitle(Number(key), typeof mode === 'string' ? mode : 'major')}`
+      : null,
     dynamic === 'p' ? 'soft' : dynamic === 'f' ? 'loud' : null,
     tempoMoved === null || score.tempo === null
       ? null

@@ -109,9 +109,12 @@ function standingOf(days: readonly DayOfCrossings[]): { held: number; times: num
 
 /** What a drill is told from others by, where each has a tempo of its own. */
 export const drillKey = (family: string, values: Readonly<Record<string, unknown>>): string =>
-  ['from', 'to', 'key', 'phrase', 'form'].reduce((key, name) => {
+  ['from', 'to', 'key', 'mode', 'phrase', 'form'].reduce((key, name) => {
     const value = values[name];
-    return value === undefined ? key : `${key}/${JSON.stringify(value)}`;
+    // Before there were modes, all was major.
+    return value === undefined || (name === 'mode' && value === 'major')
+      ? key
+      : `${key}/${JSON.stringify(value)}`;
   }, family);
 
 export const drillOf = ({ family, parameters }: Pick<Entry, 'family' | 'parameters'>): string =>
@@ -127,6 +130,7 @@ const NOTE_FIELDS = [
   'reference',
   'problem',
   'key',
+  'mode',
   'low',
   'drone',
   'root',

@@ -1,7 +1,14 @@
 import { families, type Family, type Score } from '@/core/music';
 import { instruments, type Instrument } from '@/core/instruments';
 import { groupsOf } from '@/core/hearing/matching';
-import { noFaults, playerFor, steadyPlayer, type FaultRates, type Player } from '@/core/lab';
+import {
+  noFaults,
+  playerFor,
+  steadyPlayer,
+  type FaultRates,
+  type Performance,
+  type Player,
+} from '@/core/lab';
 import { sharedTake } from '@/core/lab/shared.testing';
 import { LEVELS } from '@/core/music';
 import { judge, limitsOf, say, type FaultKind, type Judgement, type Verdict } from '.';
@@ -229,6 +236,17 @@ export const PLANTED: readonly Planted[] = [
 /** One of each kind of tube. */
 export const FIVE = ['flute', 'bassoon', 'clarinet-bb', 'recorder-alto', 'sax-alto'];
 
+/** Whether a wrong note is the one that it is slurred to: there is one long note then, and another that is missing. */
+const isHidden = ({ notes, events }: Pick<Performance, 'notes' | 'events'>): boolean =>
+  events.some(({ kind, noteIndex, soundingMidi }) => {
+    const [before, here, after] = [notes[noteIndex - 1], notes[noteIndex], notes[noteIndex + 1]];
+    return (
+      kind === 'wrong-note' &&
+      ((here?.slurred && before?.soundingMidi === soundingMidi) ||
+        (after?.slurred && after.soundingMidi === soundingMidi))
+    );
+  });
+
 /** One kind of fault put in: whether it is the headline, the advice is about it, and nothing else is blamed. */
 export function oneFault(seeds: number, chosen: readonly Planted[] = PLANTED, ids: readonly string[] = FIVE) {
   const wrong: string[] = [];
@@ -250,8 +268,9 @@ export function oneFault(seeds: number, chosen: readonly Planted[] = PLANTED, id
             player: { ...steadyPlayer, ...planted.player, riseSeconds: 0.03 },
             faults: { ...noFaults, ...planted.faults },
           });
-          // Chance put nothing in: nothing can be asked of it.
-          if (planted.faults && played.performance.events.length === 0) continue;
+          // Chance put nothing in, or what nobody could hear: nothing can be asked of it.
+          if (planted.faults && (played.performance.events.length === 0 || isHidden(played.performance)))
+            continue;
           const judgement = judge(played.take, limitsOf('steady'));
           const verdict = say(judgement, 'english');
           for (const sentence of sentencesOf(verdict))

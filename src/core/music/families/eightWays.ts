@@ -2,7 +2,7 @@ import { defineFamily } from '../family';
 import { choice, count, note, tempo } from '../parameters';
 import { type Attack, type Role } from '../score';
 import { type Writer } from '../writer';
-import { MAJOR } from './rows';
+import { semitonesOf } from './rows';
 
 const WAYS = [
   ['tongued', 'tongued'],
@@ -85,7 +85,7 @@ export const eightWays = defineFamily({
     tempo: 72,
   }),
   write(writer, { from, notes, way }) {
-    const whole = Array.from({ length: notes }, (_, i) => MAJOR[i % 7]! + 12 * Math.floor(i / 7));
+    const whole = Array.from({ length: notes }, (_, i) => semitonesOf(i + 1, 'major'));
     const top = whole[whole.length - 1]!;
     const start = Math.max(writer.low, Math.min(from, writer.high - top));
     const row = whole.map((up) => start + up).filter((written) => writer.has(written));

@@ -1,7 +1,42 @@
-import { tonicOf, type Midi } from '@/core/tuning';
+import { spell, tonicOf, type Midi } from '@/core/tuning';
 
-export const MAJOR = [0, 2, 4, 5, 7, 9, 11] as const;
-const ARPEGGIO = [0, 4, 7] as const;
+/** A scale on a tonic: its notes in semitones over it, and how far its signature is from the major key's on the same tonic. */
+interface Mode {
+  readonly id: string;
+  readonly title: string;
+  readonly degrees: readonly [number, number, number, number, number, number, number];
+  readonly fifths: number;
+}
+
+const MODES = [
+  { id: 'major', title: 'major', degrees: [0, 2, 4, 5, 7, 9, 11], fifths: 0 },
+  { id: 'harmonic-minor', title: 'minor, raised seventh', degrees: [0, 2, 3, 5, 7, 8, 11], fifths: -3 },
+  { id: 'minor', title: 'minor, natural', degrees: [0, 2, 3, 5, 7, 8, 10], fifths: -3 },
+  { id: 'dorian', title: 'dorian', degrees: [0, 2, 3, 5, 7, 9, 10], fifths: -2 },
+  { id: 'phrygian', title: 'phrygian', degrees: [0, 1, 3, 5, 7, 8, 10], fifths: -4 },
+  { id: 'lydian', title: 'lydian', degrees: [0, 2, 4, 6, 7, 9, 11], fifths: 1 },
+  { id: 'mixolydian', title: 'mixolydian', degrees: [0, 2, 4, 5, 7, 9, 10], fifths: -1 },
+] as const satisfies readonly Mode[];
+export type ModeId = (typeof MODES)[number]['id'];
+
+export const MODE_OPTIONS = MODES.map(({ id, title }) => [id, title] as const);
+const MAJOR: Mode = MODES[0];
+const modeOf = (id: string): Mode => MODES.find((each) => each.id === id) ?? MAJOR;
+
+/** The flattest signature of the twelve: of minor keys seven flats, so that no leading note needs a double sharp. */
+const flattestOf = (mode: Mode): number => (mode.fifths < 0 ? -7 : -5);
+
+/** Signature of a mode on the tonic of a major key, as sharps. */
+export function signatureOf(key: number, mode: string): number {
+  const flattest = flattestOf(modeOf(mode));
+  return ((((key + modeOf(mode).fifths - flattest) % 12) + 12) % 12) + flattest;
+}
+
+/** Semitones of a degree over the tonic: 1 is the tonic itself, 8 the octave, 0 and less lie under it. */
+export function semitonesOf(degree: number, mode: string): number {
+  const { degrees } = modeOf(mode);
+  return degrees[(((degree - 1) % 7) + 7) % 7]! + 12 * Math.floor((degree - 1) / 7);
+}
 
 /** Keys round the circle of fourths from C, as sharps of their signature. */
 export const CIRCLE_OF_FOURTHS = [0, -1, -2, -3, -4, -5, 6, 5, 4, 3, 2, 1] as const;
@@ -22,9 +57,17 @@ export const KEY_OPTIONS = [
 ] as const;
 export type Key = (typeof KEY_OPTIONS)[number][0];
 
-/** Name of a major key by its signature. */
-export const keyTitle = (fifths: number): string =>
-  KEY_OPTIONS.find(([id]) => Number(id) === fifths)?.[1] ?? '';
+/** Name of a key by the major key on its tonic: `E♭`, `E♭ dorian`. */
+export function keyTitle(key: number, mode = 'major'): string {
+  const tonic = KEY_OPTIONS.find(([id]) => Number(id) === key)?.[1] ?? '';
+  return mode === 'major' ? tonic : `${tonicTitle(key, mode)} ${modeOf(mode).title.split(',')[0]}`;
+}
+
+/** The tonic as its signature has it: six flats and minor is E♭ minor, whatever its major key is called. */
+function tonicTitle(key: number, mode: string): string {
+  const { step, alter } = spell(60 + tonicOf(key), signatureOf(key, mode));
+  return `${step}${alter === 0 ? '' : alter > 0 ? '♯' : '♭'}`;
+}
 
 /** Notes from one to another, both included, up or down. */
 export function stepwise(from: Midi, to: Midi, step = 1): Midi[] {
@@ -35,10 +78,11 @@ export function stepwise(from: Midi, to: Midi, step = 1): Midi[] {
   );
 }
 
-/** The notes of a major key (or of its tonic chord) between two limits, rising. */
-export function notesOfKey(fifths: number, low: Midi, high: Midi, arpeggio = false): Midi[] {
-  const degrees: readonly number[] = arpeggio ? ARPEGGIO : MAJOR;
-  const tonic = tonicOf(fifths);
+/** The notes of a scale (or of its tonic chord) between two limits, rising. @param key the major key on its tonic. */
+export function notesOfKey(key: number, mode: string, low: Midi, high: Midi, arpeggio = false): Midi[] {
+  const all: readonly number[] = modeOf(mode).degrees;
+  const degrees = arpeggio ? [0, 2, 4].map((degree) => all[degree]!) : all;
+  const tonic = tonicOf(key);
   return stepwise(Math.ceil(low), high).filter((note) => degrees.includes((((note - tonic) % 12) + 12) % 12));
 }
 

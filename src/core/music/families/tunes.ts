@@ -1,6 +1,6 @@
 import { movedKey, tonicOf, type Midi } from '@/core/tuning';
 import type { Writer } from '../writer';
-import { MAJOR } from './rows';
+import { semitonesOf, signatureOf } from './rows';
 
 interface Tune {
   readonly id: string;
@@ -43,12 +43,15 @@ interface Tone {
   readonly breath: boolean;
 }
 
-function tonesOf({ notes }: Tune): Tone[] {
+function tonesOf({ notes }: Tune, mode: string): Tone[] {
   return notes.split(' ').map((text) => {
     const [, slur, number, beats, breath] = /^(~?)(-?\d+)\.(\d+)(,?)$/.exec(text) ?? [];
-    const degree = Number(number) - 1;
-    const up = MAJOR[((degree % 7) + 7) % 7]! + 12 * Math.floor(degree / 7);
-    return { slur: slur === '~', up, beats: Number(beats), breath: breath === ',' };
+    return {
+      slur: slur === '~',
+      up: semitonesOf(Number(number), mode),
+      beats: Number(beats),
+      breath: breath === ',',
+    };
   });
 }
 
@@ -59,7 +62,12 @@ const NEARBY = [0, -1, 1, -2, 2, -3, 3, -4, 4, -5, 5, 6] as const;
  * Sets a tune in a key, as low as all of it fits: its line is never broken. Where it is wider than the chosen range it takes the
  * instrument's; where it does not fit there either, another tune of the same metre is taken, and at last the nearest key.
  */
-export function tuneIn(writer: Writer, id: string, fifths: number, range: { low: Midi; high: Midi }): void {
+export function tuneIn(
+  writer: Writer,
+  id: string,
+  { key, mode }: { readonly key: number; readonly mode: string },
+  range: { low: Midi; high: Midi },
+): void {
   const tune = TUNES.find((each) => each.id === id) ?? TUNES[0]!;
   const others = TUNES.filter((each) => each !== tune && each.beatsPerBar === tune.beatsPerBar);
   const lowestTonic = (tones: readonly Tone[], pitchClass: number, { low, high }: typeof range) => {
@@ -76,10 +84,10 @@ export function tuneIn(writer: Writer, id: string, fifths: number, range: { low:
     ...NEARBY.map((by) => ({ piece: tune, within: writer, by })),
   ];
   for (const { piece, within, by } of settings) {
-    const tones = tonesOf(piece);
-    const tonic = lowestTonic(tones, tonicOf(fifths) + by, within);
+    const tones = tonesOf(piece, mode);
+    const tonic = lowestTonic(tones, tonicOf(key) + by, within);
     if (tonic === null) continue;
-    writer.setKey(by === 0 ? fifths : movedKey(fifths, by));
+    writer.setKey(signatureOf(by === 0 ? key : movedKey(key, by), mode));
     for (const { slur, up, beats, breath } of tones) {
       writer.note(tonic + up, beats, { attack: slur ? 'none' : 'tongued' });
       if (breath) writer.breathe();

@@ -1,40 +1,40 @@
 import { defineFamily } from '../family';
 import { choice, count, dynamic, flag, strictTempo } from '../parameters';
-import { CIRCLE_OF_FOURTHS, KEY_OPTIONS, keyTitle } from './rows';
+import { CIRCLE_OF_FOURTHS, KEY_OPTIONS, keyTitle, semitonesOf, signatureOf } from './rows';
 import { tonicOf } from '@/core/tuning';
 
-/** Degrees in semitones over the tonic, and beats. */
-const PHRASES: Readonly<Record<string, readonly (readonly [number, number])[]>> = {
+/** Degrees and beats; a third number is a note outside of the scale, in semitones over the tonic. */
+const PHRASES: Readonly<Record<string, readonly (readonly [number, number, number?])[]>> = {
   turn: [
-    [0, 1],
+    [1, 1],
     [2, 0.5],
-    [4, 0.5],
-    [7, 1],
-    [4, 0.5],
+    [3, 0.5],
+    [5, 1],
+    [3, 0.5],
     [2, 0.5],
-    [0, 2],
-    [-1, 1],
+    [1, 2],
     [0, 1],
+    [1, 1],
   ],
   leap: [
-    [0, 1],
-    [7, 1],
-    [12, 1],
-    [11, 0.5],
-    [9, 0.5],
-    [7, 1],
-    [4, 1],
-    [0, 2],
+    [1, 1],
+    [5, 1],
+    [8, 1],
+    [7, 0.5],
+    [6, 0.5],
+    [5, 1],
+    [3, 1],
+    [1, 2],
   ],
   sigh: [
-    [7, 1.5],
-    [8, 0.5],
-    [7, 1],
-    [4, 1],
     [5, 1.5],
-    [4, 0.5],
+    [6, 0.5, 8],
+    [5, 1],
+    [3, 1],
+    [4, 1.5],
+    [3, 0.5],
     [2, 1],
-    [0, 1],
+    [1, 1],
   ],
 };
 
@@ -54,6 +54,10 @@ export const twelveKeys = defineFamily({
       ['sigh', 'a sigh'],
     ]),
     from: choice('First key', KEY_OPTIONS),
+    mode: choice('Mode', [
+      ['major', 'major'],
+      ['harmonic-minor', 'minor'],
+    ]),
     slurred: flag('Slurred'),
     keys: count('Keys', 2, 12),
     dynamic: dynamic(),
@@ -63,28 +67,32 @@ export const twelveKeys = defineFamily({
   defaults: () => ({
     phrase: 'turn' as const,
     from: '0' as const,
+    mode: 'major' as const,
     slurred: true,
     keys: 12,
     dynamic: 'mf' as const,
     tempo: 72,
   }),
-  write(writer, { phrase, from, slurred, keys }, instrument) {
+  write(writer, { phrase, from, mode, slurred, keys }, instrument) {
     const first = CIRCLE_OF_FOURTHS.indexOf(Number(from) as (typeof CIRCLE_OF_FOURTHS)[number]);
-    const row = PHRASES[phrase]!;
-    const lowest = Math.min(...row.map(([up]) => up));
-    const highest = Math.max(...row.map(([up]) => up));
+    const row = PHRASES[phrase]!.map(([degree, beats, outside]) => ({
+      up: outside ?? semitonesOf(degree, mode),
+      beats,
+    }));
+    const lowest = Math.min(...row.map(({ up }) => up));
+    const highest = Math.max(...row.map(({ up }) => up));
     for (let i = 0; i < keys; i++) {
-      const fifths = CIRCLE_OF_FOURTHS[(first + i) % 12]!;
+      const key = CIRCLE_OF_FOURTHS[(first + i) % 12]!;
       // As near to the home note as all of it fits; its line is not broken.
-      const tonic = Array.from({ length: 11 }, (_, octave) => tonicOf(fifths) + 12 * octave)
+      const tonic = Array.from({ length: 11 }, (_, octave) => tonicOf(key) + 12 * octave)
         .filter((each) => each + lowest >= writer.low && each + highest <= writer.high)
         .sort((a, b) => Math.abs(a - instrument.home) - Math.abs(b - instrument.home))[0];
       if (tonic === undefined) continue;
-      writer.setKey(fifths);
-      row.forEach(([up, beats], k) =>
+      writer.setKey(signatureOf(key, mode));
+      row.forEach(({ up, beats }, k) =>
         writer.note(tonic + up, beats, {
           attack: slurred && k > 0 ? 'none' : 'tongued',
-          label: k === 0 ? keyTitle(fifths) : null,
+          label: k === 0 ? keyTitle(key, mode) : null,
         }),
       );
       writer.breathe();
