@@ -8,7 +8,7 @@ import { ModelPanel } from './ModelPanel';
 import { downloadMidi, downloadMusicXml } from './files';
 import { useExample } from './useExample';
 import { useExercise, type Exercise } from './useExercise';
-import { HowToRead, useAsRead } from '@/features/sound';
+import { HowToRead, useAsRead } from '@/features/take';
 import { useSettings } from '@/store';
 import { Body, Button, Heading, Notation, Notice, Screen, Soft, useShape, useNoteName } from '@/ui';
 import { ParameterControls } from './ParameterControls';

@@ -18,7 +18,7 @@ import { downloadMidi, downloadMusicXml, useExample } from '@/features/library';
 import { DrillsOfIt } from './DrillsOfIt';
 import { PassagePanel } from './PassagePanel';
 import { rememberRemoved } from './removedPiece';
-import { HowToRead, useAsRead } from '@/features/sound';
+import { HowToRead, useAsRead } from '@/features/take';
 import { removeMusic, useCells, useMusic, useSettings, instrumentIn } from '@/store';
 import { Body, Button, Heading, Notation, Notice, Screen, Soft, useShape } from '@/ui';
 
