@@ -181,6 +181,28 @@ test('an instrument of one’s own is copied, changed, checked, and played from 
   expect(app.complaints).toEqual([]);
 });
 
+test('a minor scale is read as the clarinet sounds at a tap, and what is said of it names the notes so too', async () => {
+  const page = await app.open();
+  await chooseInstrument(page, 'B♭ clarinet');
+  await page.goto(`${app.url}/exercise/roaming-scale`);
+  await page.getByRole('radio', { name: 'minor, raised seventh', exact: true }).click();
+  await page.getByRole('radio', { name: 'simulated player', exact: true }).click();
+  await music(page).locator('svg').first().waitFor();
+  const written = await words(page);
+  expect(written).toMatch(/from C 4 to D 6: C 4/);
+  await page.getByRole('button', { name: 'As it sounds: B♭4 for C5' }).click();
+  await music(page)
+    .and(page.getByLabel(/from B flat 3 to C 6: B flat 3/))
+    .waitFor();
+  await page.getByTestId('begin').click();
+  await measured(page);
+  const first = page.getByTestId('note-0');
+  await first.getByText('B♭3', { exact: true }).waitFor();
+  await page.getByRole('button', { name: 'As it is written: C5, not B♭4' }).click();
+  await first.getByText('C4', { exact: true }).waitFor();
+  expect(app.complaints).toEqual([]);
+});
+
 test('a tuning file is brought in, and a sheet is printed as ink on white', async () => {
   const page = await app.open();
   await page.getByRole('link', { name: 'Bench' }).click();

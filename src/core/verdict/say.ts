@@ -3,7 +3,7 @@ import type { Instrument } from '@/core/instruments';
 import type { Mistaken } from '@/core/hearing/matching';
 import { displayName, leaning, type Midi, type Naming } from '@/core/tuning';
 import type { Chart } from './charts';
-import { FAULTS, type Amount, type Fault, type Weighed } from './faults';
+import { FAULTS, type Amount, type Fault, type FaultKind, type Weighed } from './faults';
 import { isKnown, type Figure } from './figure';
 import { FIGURES, type FigureId } from './figures';
 import type { JudgedNote, Judgement, Manner } from './judge';
@@ -169,6 +169,9 @@ export function limitText({ amount }: Fault): string {
   return `your limit is ${sized(amount.limit, SPOKEN[amount.figure] ?? FIGURES[amount.figure].unit, Number.isInteger(amount.limit) ? 0 : 1)}`;
 }
 
+/** What was not played as written is told at the beginning of the summary. */
+const ALREADY_SAID: readonly FaultKind[] = ['missed', 'wrong-note'];
+
 function summaryOf(judgement: Judgement, speaking: Speaking, said: readonly Said[]): string {
   const { ranked, matches } = judgement;
   const [worst, next] = ranked;
@@ -177,13 +180,14 @@ function summaryOf(judgement: Judgement, speaking: Speaking, said: readonly Said
     const lines = said.flatMap(({ lines }) => Object.entries(lines)).filter(([id]) => id !== 'notes-played');
     return [...all, ...lines.slice(0, 2).map(([, sentence]) => sentence)].join(' ');
   }
-  return [
+  const besides = next && !ALREADY_SAID.includes(next.kind) ? next : null;
+  const text = [
     ...all,
     worstText(worst, speaking),
-    next ? `Besides: ${uncapital(faultText(next.faults, speaking))}.` : '',
-  ]
-    .filter((part) => part !== '')
-    .join(' ');
+    besides ? `Besides: ${uncapital(faultText(besides.faults, speaking))}.` : '',
+  ].filter((part) => part !== '');
+  // Of one note, with no limit of a number, the headline has said it: what was measured first is told too.
+  return text.length > 0 ? text.join(' ') : (said.flatMap(({ lines }) => Object.values(lines))[0] ?? '');
 }
 
 /** Of several the worst by name; of one its limit. */

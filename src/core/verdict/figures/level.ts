@@ -60,7 +60,7 @@ export const LEVEL = {
   ),
   'top-difference': about(
     'The top both ways',
-    'cents apart',
+    'cents, higher faded into is plus',
     1,
     'Pitch of the top faded into, less that of the top grown into: near zero is the aim.',
   ),

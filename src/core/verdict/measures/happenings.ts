@@ -2,7 +2,7 @@ import type { Match } from '@/core/hearing/matching';
 import type { NoteEvent } from '@/core/hearing/notes';
 import { faultAt } from '../fault';
 import { faultOfEvent, FAULTS, type Fault } from '../faults';
-import { figure, isKnown, valueOf, wholeOf, type Figure } from '../figure';
+import { figure, isKnown, wholeOf, type Figure } from '../figure';
 import { numbers, type Measure, type Speaking } from '../measure';
 import { eventsOf, scoreNoteOf, type Reading } from '../reading';
 import { capital, listed, plural } from '../words';
@@ -105,11 +105,11 @@ export const happenings: Measure = {
     ]);
   },
   say(figures, speaking) {
-    const events = valueOf(figures, 'events');
+    const events = wholeOf(figures, 'events');
     return {
       lines: {
         ...(isKnown(wholeOf(figures, 'notes-played')) && { 'notes-played': playedText(speaking) }),
-        ...(events !== null && { events: happenedText(speaking) }),
+        ...(isKnown(events) && { events: happenedText(speaking, events.groups) }),
       },
     };
   },
@@ -151,10 +151,11 @@ export function playedText({ score, matches, nameAt }: Speaking): string {
         : `${matches.length === 2 ? 'Both' : `All ${matches.length}`} notes were played as written.`;
 }
 
-function happenedText({ faults, nameAt, slurAt }: Speaking): string {
+/** @param groups where something happened: a slur can be a hole by its level too, without anything having been heard in it. */
+function happenedText({ faults, nameAt, slurAt }: Speaking, groups: readonly number[]): string {
   const kinds = new Map<Fault['kind'], Fault[]>();
   for (const fault of faults)
-    if (fault.group !== null && 'events' in FAULTS[fault.kind])
+    if (fault.group !== null && groups.includes(fault.group) && 'events' in FAULTS[fault.kind])
       kinds.set(fault.kind, [...(kinds.get(fault.kind) ?? []), fault]);
   const said = [...kinds].map(([kind, all]) => {
     const places = all.map(({ group, atSlur }) => (atSlur ? slurAt(group!) : nameAt(group!)));

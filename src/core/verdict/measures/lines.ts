@@ -131,10 +131,10 @@ export const line: Measure = {
         'pitch-per-level': !isKnown(slope)
           ? because(slope?.unknown ?? 'steady-level')
           : Math.abs(slope.value) <= limits.centsPer10Db
-            ? `The pitch stayed where it was, within your limit of ${sized(limits.centsPer10Db, 'cents')}.`
+            ? `The pitch stayed where it was, within your limit of ${sized(limits.centsPer10Db, 'cents')} per 10 dB.`
             : slope.value > 0
-              ? `Flat when soft, sharp when loud; your limit is ${sized(limits.centsPer10Db, 'cents')}.`
-              : `Sharp when soft, flat when loud; your limit is ${sized(limits.centsPer10Db, 'cents')}.`,
+              ? `Flat when soft, sharp when loud; your limit is ${sized(limits.centsPer10Db, 'cents')} per 10 dB.`
+              : `Sharp when soft, flat when loud; your limit is ${sized(limits.centsPer10Db, 'cents')} per 10 dB.`,
         ...(peak !== null && {
           peak:
             Math.abs(peak) < PEAK_MS
