@@ -194,12 +194,14 @@ test('a minor scale is read as the clarinet sounds at a tap, and what is said of
   await music(page)
     .and(page.getByLabel(/from B flat 3 to C 6: B flat 3/))
     .waitFor();
+  // What is said of a take follows.
+  await page.goto(`${app.url}/exercise/long-tone`);
   await page.getByTestId('begin').click();
   await measured(page);
   const first = page.getByTestId('note-0');
-  await first.getByText('B♭3', { exact: true }).waitFor();
+  await first.getByText('B♭4', { exact: true }).waitFor();
   await page.getByRole('button', { name: 'As it is written: C5, not B♭4' }).click();
-  await first.getByText('C4', { exact: true }).waitFor();
+  await first.getByText('C5', { exact: true }).waitFor();
   expect(app.complaints).toEqual([]);
 });
 

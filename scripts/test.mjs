@@ -2,11 +2,13 @@
  * npm test: installs and builds what is missing, then lint, types, unit tests and browser tests; ends with the count.
  * Every part has a limit, far above what it takes: what hangs is named and fails, instead of never ending.
  */
-import { spawnSync } from 'node:child_process';
+import { execFile as run, spawnSync } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
+import { promisify } from 'node:util';
 import { CHROMIUM, ensureBuild, ensureChromium, ensureModules, root, say } from './ensure.mjs';
 
+const execFile = promisify(run);
 const counts = { passed: 0, failed: 0 };
 /** Tests that passed only at the second try. */
 const flaky = [];
@@ -26,9 +28,21 @@ function node(limitMs, bin, args, options) {
   return status;
 }
 
-function check(name, bin, args) {
-  say(name);
-  counts[node(LIMIT_MS.check, bin, args, { stdio: 'inherit' }) === 0 ? 'passed' : 'failed']++;
+/** Several checks at once, each on a core of its own; what each says is printed when it ends. */
+async function checks(all) {
+  say(Object.keys(all).join(', '));
+  await Promise.all(
+    Object.entries(all).map(async ([name, [bin, ...args]]) => {
+      const options = { cwd: root, timeout: LIMIT_MS.check, killSignal: 'SIGKILL', maxBuffer: 2 ** 26 };
+      try {
+        await execFile(process.execPath, [join(root, 'node_modules', bin), ...args], options);
+        counts.passed++;
+      } catch ({ stdout = '', stderr = '', message }) {
+        console.log(`${name}: ${stdout}${stderr}` || message);
+        counts.failed++;
+      }
+    }),
+  );
 }
 
 function tests(name, limitMs, projects, extra = []) {
@@ -59,9 +73,11 @@ function tests(name, limitMs, projects, extra = []) {
 
 ensureModules();
 ensureChromium();
-check('lint', 'eslint/bin/eslint.js', ['.', '--max-warnings', '0']);
-check('format', 'prettier/bin/prettier.cjs', ['--check', '.']);
-check('types', 'typescript/bin/tsc', ['--noEmit']);
+await checks({
+  lint: ['eslint/bin/eslint.js', '.', '--max-warnings', '0'],
+  format: ['prettier/bin/prettier.cjs', '--check', '.'],
+  types: ['typescript/bin/tsc', '--noEmit'],
+});
 tests('unit tests', LIMIT_MS.unit, ['core', 'app'], ['--maxWorkers=100%']);
 ensureBuild();
 // One after the other: they play music in real time. What a failed test left open must not keep the others waiting.
