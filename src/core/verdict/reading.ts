@@ -70,7 +70,10 @@ function withBlurred(matches: readonly Match[], { notes, conditions }: Played, b
   return matches.map((match, i) => {
     if (blur === 0 || match.state !== 'missed') return match;
     const { startBeat, beats: length, sounding } = match.group;
-    const isFilled = [i - 1, i + 1].some((at) => {
+    const isFilled = [-1, 1].some((way) => {
+      // One long sound can hide several in a row.
+      let at = i + way;
+      while (matches[at]?.state === 'missed' && matches[at]!.group.sounding === sounding) at += way;
       const beside = heardAt(at);
       if (!beside || beside.group.sounding !== sounding) return false;
       const { startSeconds, endSeconds } = beside.note;

@@ -13,6 +13,8 @@ import { ms } from './held';
 
 /** A mode that sounds on the way this near the arrival belongs to the slur. */
 export const ARRIVAL_SECONDS = 0.3;
+/** Up to so many times its limit an overshoot may be the room's, where it rings. */
+const PULLED = 1.5;
 
 /** A written slur: the notes on its two sides. */
 export interface Slur {
@@ -56,11 +58,17 @@ export const seam: Measure = {
       const blur = 1000 * blurOf(reading.conditions.room?.decaySeconds ?? null);
       const took = ms(seconds);
       const isOfRoom = took !== null && took > limits.seamMs && took - blur <= limits.seamMs;
+      // Two notes that ring together pull at each other's pitch.
+      const isPulled =
+        blur > 0 &&
+        overshootCents !== null &&
+        overshootCents > limits.overshootCents &&
+        overshootCents <= PULLED * limits.overshootCents;
       return [
         level('slur-dip', dipDb, limits.seamDipDb),
         level('slur-bump', bumpDb, limits.seamBumpDb),
         figure('slur-time', isOfRoom ? null : took, at, isOfRoom ? 'room' : 'too-short'),
-        figure('slur-overshoot', overshootCents, at, 'too-short'),
+        figure('slur-overshoot', isPulled ? null : overshootCents, at, isPulled ? 'room' : 'too-short'),
         level('slur-step', levelStepDb, limits.levelStepDb),
       ];
     });

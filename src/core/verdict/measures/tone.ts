@@ -1,11 +1,12 @@
 import { median } from '@/core/base';
 import { lengthOf, type Note } from '@/core/hearing/notes';
+import { blurOf } from '@/core/hearing/room';
 import { leaning, type Seconds } from '@/core/tuning';
 import { amountOf, beyond, beyondEither, faultAt } from '../fault';
 import { figure, figuresAt, isKnown, most, valueOf, wholeOf, type Figure } from '../figure';
 import type { FigureId } from '../figures';
 import { numbers, SILENT, type Measure } from '../measure';
-import { centsOff, plainNotes, playedNotes, scoreNoteOf, type PlayedNote } from '../reading';
+import { centsOff, plainNotes, playedNotes, scoreNoteOf, type PlayedNote, type Reading } from '../reading';
 import { because, capital, listed, sized } from '../words';
 import { roomSpread } from './roomSpread';
 
@@ -118,13 +119,22 @@ const TREND_SECONDS = 1.2;
 /** A movement smaller than this over a whole note is not worth a word, however short the note; nor one that echoes alone could make. */
 const LEAST_SAG_CENTS = 2.5;
 const LEAST_FADE_DB = 2;
+/** Where echoes ring they pull at a held note's pitch, now up, now down: a still tone wobbles by as much there. */
+const ROOM_WOBBLE_CENTS = 3;
+
+/** A wobble that is over its limit with the room's own, and within it without, is not known to be the player's. */
+function ownWobble({ wobbleCents }: Note, { conditions, limits }: Reading): number | null {
+  const rings = blurOf(conditions.room?.decaySeconds ?? null) > 0;
+  if (wobbleCents === null || !rings || wobbleCents <= limits.wobbleCents) return wobbleCents;
+  return wobbleCents ** 2 - ROOM_WOBBLE_CENTS ** 2 <= limits.wobbleCents ** 2 ? null : wobbleCents;
+}
 
 /** Whether notes were held still: drift, wobble, vibrato, fading. What a hairpin moves is not unsteady. */
 export const steadiness: Measure = {
   measure(reading) {
     const pairs = plainNotes(reading);
     const long = pairs.filter(({ note }) => lengthOf(note) > TREND_SECONDS);
-    const wobbles = each('wobble', pairs, (note) => note.wobbleCents);
+    const wobbles = each('wobble', pairs, (note) => ownWobble(note, reading));
     return numbers([
       ...wobbles,
       ...(wobbles.length > 0 ? [middleOf('wobble', wobbles, 'wobble')] : []),
