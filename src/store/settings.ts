@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { readRecord, type RecordKind } from '@/core/base';
 import { ownLimitsSchema } from '@/core/verdict';
 import { findInstrument, instrumentSchema, type Instrument } from '@/core/instruments';
-import { LEVELS, readingSchema } from '@/core/music';
+import { LEVELS, readAsSchema } from '@/core/music';
 import { setupSchema, UNTOLD } from '@/core/take';
 import { offsetsOf, temperaments, type Offsets } from '@/core/tuning';
 import { exclusively } from './exclusively';
@@ -49,7 +49,7 @@ export const settingsSchema = z.object({
   instrumentId: z.string(),
   level: z.enum(LEVELS),
   naming: z.enum(['english', 'german', 'fixed-do']),
-  reading: readingSchema,
+  readAs: readAsSchema,
   temperament: z.enum(['equal', 'just', 'pythagorean', 'meantone', 'well-quarter', 'well-sixth', 'own']),
   /** Pitch class of the temperament's tonic, sounding. */
   tonic: z.number().int().min(0).max(11),
@@ -89,7 +89,7 @@ export const settingsKind: RecordKind<Settings> = {
     6: (record) => ({ ...record, exportEvery: 'never', lastExportAt: null }),
     7: (record) => ({ ...record, reeds: {} }),
     8: (record) => ({ ...record, welcomed: true }),
-    9: (record) => ({ ...record, reading: defaultSettings.reading }),
+    9: (record) => ({ ...record, readAs: defaultSettings.readAs }),
   },
 };
 
@@ -148,7 +148,7 @@ export const defaultSettings: Settings = {
   instrumentId: 'flute',
   level: 'steady',
   naming: 'english',
-  reading: { pitch: 'written', oneClef: false },
+  readAs: { pitch: 'written', oneClef: false },
   temperament: 'equal',
   tonic: 0,
   ownTuning: null,

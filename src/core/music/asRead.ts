@@ -3,14 +3,14 @@ import type { Instrument } from '@/core/instruments';
 import { movedKey, noteNumber, type Semitones } from '@/core/tuning';
 import type { Score } from './score';
 
-export const readingSchema = z.object({
+export const readAsSchema = z.object({
   /** Written for the instrument, or as it sounds. */
   pitch: z.enum(['written', 'sounding']),
   /** High phrases stay in the instrument's own clef. */
   oneClef: z.boolean(),
 });
 /** How a player wants to read music. */
-export type MusicReading = z.infer<typeof readingSchema>;
+export type ReadAs = z.infer<typeof readAsSchema>;
 
 /** Whether what is written has another name than what sounds. */
 export const isTransposing = ({ transposition }: Pick<Instrument, 'transposition'>): boolean =>
@@ -27,7 +27,7 @@ const BASS = { clef: 'bass', upperClef: { clef: 'treble', from: noteNumber('C4')
 export function asRead(
   score: Score,
   instrument: Instrument,
-  { pitch, oneClef }: MusicReading,
+  { pitch, oneClef }: ReadAs,
 ): { score: Score; instrument: Instrument } {
   const own = oneClef ? { ...instrument, upperClef: undefined } : instrument;
   if (pitch === 'written' || !isTransposing(instrument)) return { score, instrument: own };

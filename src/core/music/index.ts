@@ -64,7 +64,7 @@ export { numberedBars, passageOf, wholeOf, type Passage } from './passage';
 export { keysOf, signaturesOf, spellerOf, type Speller } from './keys';
 export { beamsOf, type Beam } from './beams';
 export { clefsOf } from './clefs';
-export { asRead, isTransposing, readingSchema, type MusicReading } from './asRead';
+export { asRead, isTransposing, readAsSchema, type ReadAs } from './asRead';
 export { newHands } from './hands';
 export { excerpt, markedFor, placesIn, type Place } from './ownMusic';
 export { barsBetween, droneHertz, droneNotes, restFrom, type Bars } from './stretch';

@@ -1,4 +1,4 @@
-import { findFamily, type MusicReading } from '@/core/music';
+import { findFamily, type ReadAs } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
 import type { Mistaken } from '@/core/hearing/matching';
 import { displayName, leaning, type Midi, type Naming } from '@/core/tuning';
@@ -51,7 +51,7 @@ export interface Verdict {
 
 /** Puts a judgement into words. Every sentence rests on a figure or on something that happened at a place. */
 /** @param pitch notes are named as they are written, or as they sound. */
-export function say(judgement: Judgement, naming: Naming, pitch: MusicReading['pitch'] = 'written'): Verdict {
+export function say(judgement: Judgement, naming: Naming, pitch: ReadAs['pitch'] = 'written'): Verdict {
   const { instrument } = judgement;
   if (!instrument) return { ...unjudged(judgement), findings: [], notes: [], charts: [] };
   const speaking = speakingOf(judgement, instrument, naming, pitch);
@@ -85,7 +85,7 @@ export function speakingOf(
   judgement: Judgement,
   instrument: Instrument,
   naming: Naming,
-  pitch: MusicReading['pitch'] = 'written',
+  pitch: ReadAs['pitch'] = 'written',
 ): Speaking {
   const { score, limits, matches, roundTrip, processing, faults } = judgement;
   const moved = pitch === 'sounding' ? instrument.transposition : 0;

@@ -33,7 +33,7 @@ export function SheetScreen() {
     >
       <p>{`${instrument.name} · ${value.tempo === null ? 'free time' : tempoText(value)}`}</p>
       <Notation
-        {...asRead(value, instrument, { ...settings.reading, pitch: 'written' })}
+        {...asRead(value, instrument, { ...settings.readAs, pitch: 'written' })}
         scale={value.notes.length > 80 ? 0.7 : 0.95}
         paper={PAPER_WIDTH}
       />

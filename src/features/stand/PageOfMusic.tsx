@@ -20,10 +20,10 @@ interface PageOfMusicProps {
 export function PageOfMusic({ score, page, current, instrument, size, room }: PageOfMusicProps) {
   const { fromBeat, toBeat } = page;
   const bars = useMemo(() => barsBetween(score, fromBeat, toBeat), [score, fromBeat, toBeat]);
-  const { reading } = useSettings().settings;
+  const { readAs } = useSettings().settings;
   const read = useMemo(
-    () => asRead(bars.score, instrument, { ...reading, pitch: 'written' }),
-    [bars, instrument, reading],
+    () => asRead(bars.score, instrument, { ...readAs, pitch: 'written' }),
+    [bars, instrument, readAs],
   );
   const here = page.groups.find((group) => group.index === current);
   const marked = useMemo(() => {

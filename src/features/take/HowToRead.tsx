@@ -1,13 +1,13 @@
 import { useMemo } from 'react';
-import { asRead, isTransposing, type MusicReading, type Score } from '@/core/music';
+import { asRead, isTransposing, type ReadAs, type Score } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
 import { useSettings } from '@/store';
 import { Button, Soft, useNoteName } from '@/ui';
 
 /** Music as the player chose to read it. */
 export function useAsRead(score: Score, instrument: Instrument): { score: Score; instrument: Instrument } {
-  const { reading } = useSettings().settings;
-  return useMemo(() => asRead(score, instrument, reading), [score, instrument, reading]);
+  const { readAs } = useSettings().settings;
+  return useMemo(() => asRead(score, instrument, readAs), [score, instrument, readAs]);
 }
 
 interface HowToReadProps {
@@ -20,12 +20,12 @@ interface HowToReadProps {
 export function HowToRead({ instrument, clefs = false }: HowToReadProps) {
   const nameOf = useNoteName();
   const {
-    settings: { reading },
+    settings: { readAs },
     change,
   } = useSettings();
   const { home, transposition, clef, upperClef } = instrument;
-  const read = (part: Partial<MusicReading>) => void change({ reading: { ...reading, ...part } });
-  const sounding = reading.pitch === 'sounding';
+  const read = (part: Partial<ReadAs>) => void change({ readAs: { ...readAs, ...part } });
+  const sounding = readAs.pitch === 'sounding';
   return (
     <>
       {isTransposing(instrument) ? (
@@ -45,8 +45,8 @@ export function HowToRead({ instrument, clefs = false }: HowToReadProps) {
       {clefs && upperClef ? (
         <Button
           look="quiet"
-          label={reading.oneClef ? `High phrases in the ${upperClef.clef} clef` : `All in the ${clef} clef`}
-          onPress={() => read({ oneClef: !reading.oneClef })}
+          label={readAs.oneClef ? `High phrases in the ${upperClef.clef} clef` : `All in the ${clef} clef`}
+          onPress={() => read({ oneClef: !readAs.oneClef })}
         />
       ) : null}
     </>

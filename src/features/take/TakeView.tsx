@@ -30,11 +30,11 @@ interface TakeViewProps {
 export function TakeView({ take, path, hear, children, foot }: TakeViewProps) {
   const router = useRouter();
   const { settings } = useSettings();
-  const { school, naming, reading } = settings;
+  const { school, naming, readAs } = settings;
   const { judgement, verdict } = useVerdict(take);
   const advice = useMemo(
-    () => advise(judgement, school, naming, reading.pitch),
-    [judgement, school, naming, reading.pitch],
+    () => advise(judgement, school, naming, readAs.pitch),
+    [judgement, school, naming, readAs.pitch],
   );
   const tempo = nextTempo(judgement);
   const { wide } = useShape();

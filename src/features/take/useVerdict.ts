@@ -7,7 +7,7 @@ import { useSettings } from '@/store';
 export function useVerdict(take: Take): { judgement: Judgement; verdict: Verdict } {
   const { settings } = useSettings();
   const { level, ownLimits, naming } = settings;
-  const { pitch } = settings.reading;
+  const { pitch } = settings.readAs;
   const judgement = useMemo(() => judge(take, limitsOf(level, ownLimits)), [take, level, ownLimits]);
   const verdict = useMemo(() => say(judgement, naming, pitch), [judgement, naming, pitch]);
   return { judgement, verdict };

@@ -1,5 +1,5 @@
 import { registerOf, seamBetween, tendenciesOf, type Instrument } from '@/core/instruments';
-import { findFamily, tempoNotch, type Dynamic, type MusicReading } from '@/core/music';
+import { findFamily, tempoNotch, type Dynamic, type ReadAs } from '@/core/music';
 import type { Midi, Naming } from '@/core/tuning';
 import {
   capital,
@@ -71,7 +71,7 @@ export function advise(
   judgement: Judgement,
   school: School,
   naming: Naming,
-  pitch: MusicReading['pitch'] = 'written',
+  pitch: ReadAs['pitch'] = 'written',
   evidence: Evidence = ONE_TAKE,
 ): Advice | null {
   const [worst] = judgement.ranked;
@@ -83,7 +83,7 @@ function adviceFor(
   judgement: Judgement,
   school: School,
   naming: Naming,
-  pitch: MusicReading['pitch'],
+  pitch: ReadAs['pitch'],
   evidence: Evidence,
 ): Advice | null {
   const { instrument, score, matches } = judgement;
