@@ -37,7 +37,7 @@ export function plannedBy(instrument: Instrument, minutes: number): Teacher {
 
 /** Everything that there is to practise, each exercise once for every break that it can be about. */
 function everything(instrument: Instrument, ordinal: number): Block[] {
-  const turn = turnOf(instrument, LEVEL, ordinal, keysOfDay(ordinal), null);
+  const turn = turnOf(instrument, LEVEL, ordinal, keysOfDay(ordinal, instrument), null);
   const places = seamsOf(instrument).filter(({ above }) => above <= turn.comfort.high);
   const rows = [
     ...DRILLS.map(({ family, values }) => ({ family, values: values(turn, 1) })),

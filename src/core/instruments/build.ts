@@ -37,6 +37,7 @@ export interface InstrumentRow {
   readonly breathSeconds: number;
   readonly cautions?: readonly string[];
   readonly step?: 1 | 0.5;
+  readonly plainKeys?: readonly number[];
   /** Highest note below, lowest above. */
   readonly handBreak?: readonly [string, string];
 }
@@ -92,6 +93,7 @@ export function instrument(row: InstrumentRow): Instrument {
     ...(row.handBreak && {
       handBreak: { below: noteNumber(row.handBreak[0]), above: noteNumber(row.handBreak[1]) },
     }),
+    ...(row.plainKeys && { plainKeys: [...row.plainKeys] }),
     ...(row.upperClef && { upperClef: { clef: row.upperClef[0], from: noteNumber(row.upperClef[1]) } }),
     transposition: row.transposition ?? 0,
     home: noteNumber(row.home),

@@ -85,6 +85,7 @@ export const ducted = [
         ['upper', 'upper', 'D5', 2],
       ],
       tube: 'open',
+      plainKeys: [2, 1],
       hands: WHISTLE_HANDS,
       tendencies: [
         ['D4', 'D6', -12, 'pitch falls with the breath', 'soft'],

@@ -91,6 +91,8 @@ export const instrumentSchema = z.object({
   pitchStandard: z.number().min(380).max(500).optional(),
   /** Where the hand changes most, seen as the first seam by some: the other view of it. */
   handBreak: z.object({ below: written, above: written }).optional(),
+  /** Keys that its holes are made for, as sharps of their signatures, the first of them first; where there are none, any will do. */
+  plainKeys: z.array(z.number().int().min(-5).max(6)).min(1).optional(),
   /** Instruments of the player's own: what they were copied from. */
   copiedFrom: z.string().optional(),
 });

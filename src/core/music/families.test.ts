@@ -252,8 +252,19 @@ describe('facts of the music', () => {
     expect([tempoNotch(60, 2), tempoNotch(72, 2), tempoNotch(120, -1), tempoNotch(208, 2)]).toEqual([
       66, 80, 116, 208,
     ]);
-    expect(new Set(Array.from({ length: 6 }, (_, day) => Object.values(keysOfDay(day))).flat()).size).toBe(
+    expect(new Set(Array.from({ length: 6 }, (_, day) => Object.values(keysOfDay(day, findInstrument('flute')!))).flat()).size).toBe(
       12,
     );
+    const whistle = findInstrument('whistle-d')!;
+    expect([0, 1].map((day) => keysOfDay(day, whistle))).toEqual([
+      { easy: 2, hard: 1 },
+      { easy: 1, hard: 2 },
+    ]);
+  });
+
+  it('a whistle’s scales, swells, tunes and keys lie under plain fingers unless others are asked for', () => {
+    const plain = new Set([2, 4, 6, 7, 9, 11, 1, 0]);
+    for (const family of ['roaming-scale', 'swells', 'melody', 'twelve-keys'])
+      for (const { written } of made(family, 'whistle-d').notes) expect(plain).toContain(written % 12);
   });
 });

@@ -37,7 +37,14 @@ export function planDay(planFor: PlanFor): DayPlan {
   const minutes = Math.max(5, Math.round(wished * eased.share));
   const ordinal = ordinalOf(wishes, day);
   const problem = standing.notes.length === 0 ? null : standing.notes[mod(ordinal, standing.notes.length)]!;
-  const turn = turnOf(instrument, level, ordinal, keysOfDay(ordinal), problem, eased.why === 'sore');
+  const turn = turnOf(
+    instrument,
+    level,
+    ordinal,
+    keysOfDay(ordinal, instrument),
+    problem,
+    eased.why === 'sore',
+  );
   const write = new Writing(planFor, turn);
 
   if (wishes.event && civilDay(wishes.event.date) === day) {

@@ -1,7 +1,13 @@
 import { COLOURS, median } from '@/core/base';
 import { align, unfolded, type Alignment, type Beats, type Group, type Match } from '@/core/hearing/matching';
 import { blurOf } from '@/core/hearing/room';
-import type { Note, NoteEvent, Transition, UnknownReason } from '@/core/hearing/notes';
+import {
+  lengthOf,
+  type Note,
+  type NoteEvent,
+  type Transition,
+  type UnknownReason,
+} from '@/core/hearing/notes';
 import { type Instrument } from '@/core/instruments';
 import type { Role, Score, ScoreNote } from '@/core/music';
 import { beatSeconds, type Take, type Trace } from '@/core/take';
@@ -70,21 +76,27 @@ function withBlurred(matches: readonly Match[], { notes, conditions }: Played, b
   return matches.map((match, i) => {
     if (blur === 0 || match.state !== 'missed') return match;
     const { startBeat, beats: length, sounding } = match.group;
-    const isFilled = [-1, 1].some((way) => {
-      // One long sound can hide several in a row.
-      let at = i + way;
-      while (matches[at]?.state === 'missed' && matches[at]!.group.sounding === sounding) at += way;
-      const beside = heardAt(at);
-      if (!beside || beside.group.sounding !== sounding) return false;
-      const { startSeconds, endSeconds } = beside.note;
-      if (!beats.secondsOf)
-        return endSeconds - startSeconds > (1 + FILLED) * beside.group.beats * beats.beatSeconds;
-      const [from, to] = [beats.secondsOf(startBeat), beats.secondsOf(startBeat + length)];
-      return Math.min(to, endSeconds) - Math.max(from, startSeconds) > FILLED * (to - from);
-    });
+    const beside = [i - 1, i + 1].filter((at) => matches[at]?.group.sounding === sounding);
+    const isFilled = beats.secondsOf
+      ? beside.length > 0 &&
+        isFilledBy(notes, sounding, beats.secondsOf(startBeat), beats.secondsOf(startBeat + length))
+      : beside.some((at) => {
+          const heard = heardAt(at);
+          return (
+            heard !== null && lengthOf(heard.note) > (1 + FILLED) * heard.group.beats * beats.beatSeconds
+          );
+        });
     return isFilled ? { ...match, state: 'blurred' } : match;
   });
 }
+
+/** Whether one sound of a pitch goes on through most of a time, whichever of several notes it was taken for. */
+const isFilledBy = (notes: readonly Note[], sounding: Midi, from: Seconds, to: Seconds): boolean =>
+  notes.some(
+    ({ soundingMidi, startSeconds, endSeconds }) =>
+      soundingMidi === sounding &&
+      Math.min(to, endSeconds) - Math.max(from, startSeconds) > FILLED * (to - from),
+  );
 
 function beatsOf({ timing }: Played, score: Score): Beats {
   const beat = 60 / (score.tempo ?? 60);

@@ -56,7 +56,9 @@ function ExercisePage({ family, instrument, values, score, set, reset }: Exercis
             onChange={set}
             boreHeight={wide ? Math.min(460, height - 280) : 340}
           />
-          {'key' in family.specs ? <KeysOfToday onChoose={(key) => set({ key })} /> : null}
+          {'key' in family.specs ? (
+            <KeysOfToday instrument={instrument} onChoose={(key) => set({ key })} />
+          ) : null}
           <Button look="quiet" label="As usual again" onPress={reset} />
           <ListenPanel />
           {made ? <Example instrument={instrument} score={made} a4={settings.a4} /> : null}
@@ -122,8 +124,8 @@ function Heed({ family, instrument }: Pick<Exercise, 'family' | 'instrument'>) {
 const DAY_MS = 86_400_000;
 
 /** An easy and a hard key each day. */
-function KeysOfToday({ onChoose }: { onChoose: (key: string) => void }) {
-  const [{ easy, hard }] = useState(() => keysOfDay(Math.floor(Date.now() / DAY_MS)));
+function KeysOfToday({ instrument, onChoose }: { instrument: Instrument; onChoose: (key: string) => void }) {
+  const [{ easy, hard }] = useState(() => keysOfDay(Math.floor(Date.now() / DAY_MS), instrument));
   return (
     <View>
       <Soft>Today’s keys</Soft>

@@ -22,6 +22,8 @@ const SHORTEST_SQUEAK: Seconds = 0.012;
 const LEAST_PERIODS = 3;
 const SHORTEST_IN_ECHO: Seconds = 0.024;
 const ECHO_SHARE = 0.06;
+/** While a note begins anew over its own echo, its lower partials may cancel for less than this. */
+const SHORTEST_REPLACED: Seconds = 0.05;
 /** Two things as near as this are one. */
 const NEAR: Seconds = 0.03;
 /** Windows blur the ends of what is brief; this much of the defined length has to be seen. */
@@ -187,6 +189,7 @@ export function separateDetours(
   for (const { within, ...other } of replaced) {
     const next = plateaus.find(({ from }) => from >= within.to);
     if (next && hasBegun(other, within.to, next)) continue;
+    if (decaySeconds > RINGS && seconds(other) < SHORTEST_REPLACED) continue;
     const detour = inPlace(other) ? null : detourOf(other, within);
     if (detour) report(detour, other, within);
   }

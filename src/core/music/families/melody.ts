@@ -1,6 +1,6 @@
 import { defineFamily } from '../family';
 import { choice, dynamic, range, tempo } from '../parameters';
-import { KEY_OPTIONS, MODE_OPTIONS, signatureOf } from './rows';
+import { KEY_OPTIONS, MODE_OPTIONS, signatureOf, usualKey } from './rows';
 import { TUNES, tuneIn } from './tunes';
 
 export const melody = defineFamily({
@@ -28,9 +28,9 @@ export const melody = defineFamily({
     fifths: signatureOf(Number(key), mode),
     beatsPerBar: TUNES.find((each) => each.id === tune)?.beatsPerBar ?? 4,
   }),
-  defaults: (_instrument, _level, { low, high }) => ({
+  defaults: (instrument, _level, { low, high }) => ({
     tune: TUNES[0]!.id,
-    key: '0' as const,
+    key: usualKey(instrument),
     mode: 'major' as const,
     range: { low, high: Math.max(high, low + 12) },
     dynamic: 'mf' as const,

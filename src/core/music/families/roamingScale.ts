@@ -2,7 +2,7 @@ import { Random } from '@/core/base';
 import { type Midi } from '@/core/tuning';
 import { defineFamily } from '../family';
 import { choice, count, dynamic, flag, range, strictTempo } from '../parameters';
-import { KEY_OPTIONS, MODE_OPTIONS, notesOfKey, signatureOf } from './rows';
+import { KEY_OPTIONS, MODE_OPTIONS, notesOfKey, signatureOf, usualKey } from './rows';
 import { tonicOf } from '@/core/tuning';
 
 /**
@@ -64,8 +64,8 @@ export const roamingScale = defineFamily({
   },
   counts: { measures: ['rhythm', 'seam', 'pitch', 'attack'], notches: 'clean', timed: 'all' },
   fixed: ({ key, mode, swing }) => ({ fifths: signatureOf(Number(key), mode), swing }),
-  defaults: (_instrument, level, { low, high }) => ({
-    key: '0' as const,
+  defaults: (instrument, level, { low, high }) => ({
+    key: usualKey(instrument),
     mode: 'major' as const,
     range: { low, high: Math.max(high, low + 9) },
     form: 'scale' as const,

@@ -1,3 +1,4 @@
+import type { Instrument } from '@/core/instruments';
 import { spell, tonicOf, type Midi } from '@/core/tuning';
 
 /** A scale on a tonic: its notes in semitones over it, and how far its signature is from the major key's on the same tonic. */
@@ -57,6 +58,10 @@ export const KEY_OPTIONS = [
 ] as const;
 export type Key = (typeof KEY_OPTIONS)[number][0];
 
+/** The key that an exercise is in when nothing is said. */
+export const usualKey = ({ plainKeys }: Instrument): Key =>
+  KEY_OPTIONS.find(([id]) => Number(id) === plainKeys?.[0])?.[0] ?? '0';
+
 /** Name of a key by the major key on its tonic: `E♭`, `E♭ dorian`. */
 export function keyTitle(key: number, mode = 'major'): string {
   const tonic = KEY_OPTIONS.find(([id]) => Number(id) === key)?.[1] ?? '';
@@ -102,10 +107,14 @@ export function tempoNotch(tempo: number, by: number): number {
   return TEMPO_NOTCHES[Math.min(TEMPO_NOTCHES.length - 1, Math.max(0, at + by))]!;
 }
 
-/** An easy and a hard key for a day, both going round the circle of fourths. @param day any whole number. */
-export function keysOfDay(day: number): { easy: number; hard: number } {
-  const easy = [0, -1, 1, -2, 2, -3];
-  const hard = [3, -4, 4, -5, 5, 6];
-  const at = ((day % 6) + 6) % 6;
-  return { easy: easy[at]!, hard: hard[at]! };
+const EASY = [0, -1, 1, -2, 2, -3] as const;
+const HARD = [3, -4, 4, -5, 5, 6] as const;
+
+/**
+ * An easy and a hard key for a day, both going round the circle of fourths; where the instrument is made for some keys, two of
+ * those in turn. @param day any whole number.
+ */
+export function keysOfDay(day: number, { plainKeys }: Instrument): { easy: number; hard: number } {
+  const of = (keys: readonly number[], at: number) => keys[((at % keys.length) + keys.length) % keys.length]!;
+  return { easy: of(plainKeys ?? EASY, day), hard: plainKeys ? of(plainKeys, day + 1) : of(HARD, day) };
 }

@@ -1,6 +1,6 @@
 import { defineFamily } from '../family';
 import { choice, count, range, strictTempo } from '../parameters';
-import { KEY_OPTIONS, MODE_OPTIONS, notesOfKey, signatureOf } from './rows';
+import { KEY_OPTIONS, MODE_OPTIONS, notesOfKey, signatureOf, usualKey } from './rows';
 
 export const swells = defineFamily({
   id: 'swells',
@@ -20,7 +20,7 @@ export const swells = defineFamily({
   counts: { measures: ['line', 'pitch', 'rhythm'] },
   fixed: ({ key, mode }) => ({ fifths: signatureOf(Number(key), mode) }),
   defaults: (instrument, level, { low, high }) => ({
-    key: '0' as const,
+    key: usualKey(instrument),
     mode: 'major' as const,
     range: {
       low: Math.max(low, instrument.home - 5),

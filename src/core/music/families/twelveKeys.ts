@@ -1,6 +1,6 @@
 import { defineFamily } from '../family';
 import { choice, count, dynamic, flag, strictTempo } from '../parameters';
-import { CIRCLE_OF_FOURTHS, KEY_OPTIONS, keyTitle, semitonesOf, signatureOf } from './rows';
+import { CIRCLE_OF_FOURTHS, KEY_OPTIONS, keyTitle, semitonesOf, signatureOf, usualKey } from './rows';
 import { tonicOf } from '@/core/tuning';
 
 /** Degrees and beats; a third number is a note outside of the scale, in semitones over the tonic. */
@@ -64,12 +64,13 @@ export const twelveKeys = defineFamily({
     tempo: strictTempo(40, 160),
   },
   counts: { measures: ['seam', 'rhythm', 'pitch'], notches: 'clean' },
-  defaults: () => ({
+  defaults: (instrument) => ({
     phrase: 'turn' as const,
-    from: '0' as const,
+    from: usualKey(instrument),
     mode: 'major' as const,
     slurred: true,
-    keys: 12,
+    // Further round the circle an instrument of few keys has half-holes only.
+    keys: instrument.plainKeys?.length ?? 12,
     dynamic: 'mf' as const,
     tempo: 72,
   }),

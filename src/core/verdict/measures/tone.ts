@@ -149,7 +149,7 @@ export const steadiness: Measure = {
       ),
       ...each('fade', long, (note) =>
         Math.abs((note.levelDriftDbPerSecond ?? 0) * lengthOf(note)) <
-        Math.max(LEAST_FADE_DB, roomSpread(reading, [note]))
+        Math.max(LEAST_FADE_DB, 2 * roomSpread(reading, [note]))
           ? null
           : note.levelDriftDbPerSecond,
       ),
