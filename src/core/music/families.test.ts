@@ -252,9 +252,11 @@ describe('facts of the music', () => {
     expect([tempoNotch(60, 2), tempoNotch(72, 2), tempoNotch(120, -1), tempoNotch(208, 2)]).toEqual([
       66, 80, 116, 208,
     ]);
-    expect(new Set(Array.from({ length: 6 }, (_, day) => Object.values(keysOfDay(day, findInstrument('flute')!))).flat()).size).toBe(
-      12,
-    );
+    expect(
+      new Set(
+        Array.from({ length: 6 }, (_, day) => Object.values(keysOfDay(day, findInstrument('flute')!))).flat(),
+      ).size,
+    ).toBe(12);
     const whistle = findInstrument('whistle-d')!;
     expect([0, 1].map((day) => keysOfDay(day, whistle))).toEqual([
       { easy: 2, hard: 1 },

@@ -73,11 +73,11 @@ export function sayBlock({ values, tempoMoved }: Block, score: Score, nameOf: Na
   const low = Math.min(...notes);
   const high = Math.max(...notes);
   const dynamic = values['dynamic'];
-  const { key, mode } = values;
+  const { key, scale } = values;
   const parts = [
     notes.length === 0 ? null : low === high ? nameOf(low) : `${nameOf(low)} to ${nameOf(high)}`,
     typeof key === 'string' && score.family !== 'just-this-seam'
-      ? `in ${keyTitle(Number(key), typeof mode === 'string' ? mode : 'major')}`
+      ? `in ${keyTitle(Number(key), typeof scale === 'string' ? scale : 'major')}`
       : null,
     dynamic === 'p' ? 'soft' : dynamic === 'f' ? 'loud' : null,
     tempoMoved === null || score.tempo === null

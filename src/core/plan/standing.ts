@@ -109,10 +109,10 @@ function standingOf(days: readonly DayOfCrossings[]): { held: number; times: num
 
 /** What a drill is told from others by, where each has a tempo of its own. */
 export const drillKey = (family: string, values: Readonly<Record<string, unknown>>): string =>
-  ['from', 'to', 'key', 'mode', 'phrase', 'form'].reduce((key, name) => {
+  ['from', 'to', 'key', 'scale', 'phrase', 'form'].reduce((key, name) => {
     const value = values[name];
-    // Before there were modes, all was major.
-    return value === undefined || (name === 'mode' && value === 'major')
+    // Before there were scales to choose from, all was major.
+    return value === undefined || (name === 'scale' && value === 'major')
       ? key
       : `${key}/${JSON.stringify(value)}`;
   }, family);
@@ -130,7 +130,7 @@ const NOTE_FIELDS = [
   'reference',
   'problem',
   'key',
-  'mode',
+  'scale',
   'low',
   'drone',
   'root',

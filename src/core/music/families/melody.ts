@@ -1,6 +1,6 @@
 import { defineFamily } from '../family';
 import { choice, dynamic, range, tempo } from '../parameters';
-import { KEY_OPTIONS, MODE_OPTIONS, signatureOf, usualKey } from './rows';
+import { KEY_OPTIONS, SCALE_OPTIONS, signatureOf, usualKey } from './rows';
 import { TUNES, tuneIn } from './tunes';
 
 export const melody = defineFamily({
@@ -18,25 +18,25 @@ export const melody = defineFamily({
       TUNES.map((tune) => [tune.id, tune.title] as const),
     ),
     key: choice('Key', KEY_OPTIONS),
-    mode: choice('Mode', MODE_OPTIONS),
+    scale: choice('Scale', SCALE_OPTIONS),
     range: range('Within', 12),
     dynamic: dynamic(),
     tempo: tempo(30, 120),
   },
   counts: { measures: ['seam', 'pitch', 'rhythm', 'hold', 'level', 'air', 'attack'] },
-  fixed: ({ key, mode, tune }) => ({
-    fifths: signatureOf(Number(key), mode),
+  fixed: ({ key, scale, tune }) => ({
+    fifths: signatureOf(Number(key), scale),
     beatsPerBar: TUNES.find((each) => each.id === tune)?.beatsPerBar ?? 4,
   }),
   defaults: (instrument, _level, { low, high }) => ({
     tune: TUNES[0]!.id,
     key: usualKey(instrument),
-    mode: 'major' as const,
+    scale: 'major' as const,
     range: { low, high: Math.max(high, low + 12) },
     dynamic: 'mf' as const,
     tempo: 60,
   }),
-  write(writer, { tune, key, mode, range: span }) {
-    tuneIn(writer, tune, { key: Number(key), mode }, span);
+  write(writer, { tune, key, scale, range: span }) {
+    tuneIn(writer, tune, { key: Number(key), scale }, span);
   },
 });

@@ -2,7 +2,7 @@ import { Random } from '@/core/base';
 import { type Midi } from '@/core/tuning';
 import { defineFamily } from '../family';
 import { choice, count, dynamic, flag, range, strictTempo } from '../parameters';
-import { KEY_OPTIONS, MODE_OPTIONS, notesOfKey, signatureOf, usualKey } from './rows';
+import { KEY_OPTIONS, SCALE_OPTIONS, notesOfKey, signatureOf, usualKey } from './rows';
 import { tonicOf } from '@/core/tuning';
 
 /**
@@ -48,7 +48,7 @@ export const roamingScale = defineFamily({
   vibrato: 'free',
   specs: {
     key: choice('Key', KEY_OPTIONS),
-    mode: choice('Mode', MODE_OPTIONS),
+    scale: choice('Scale', SCALE_OPTIONS),
     // Wide enough for two notes of the chord, wherever it lies, from a quarter-tone too.
     range: range('Within', 9),
     form: choice('Of', [
@@ -63,10 +63,10 @@ export const roamingScale = defineFamily({
     tempo: strictTempo(40, 208),
   },
   counts: { measures: ['rhythm', 'seam', 'pitch', 'attack'], notches: 'clean', timed: 'all' },
-  fixed: ({ key, mode, swing }) => ({ fifths: signatureOf(Number(key), mode), swing }),
+  fixed: ({ key, scale, swing }) => ({ fifths: signatureOf(Number(key), scale), swing }),
   defaults: (instrument, level, { low, high }) => ({
     key: usualKey(instrument),
-    mode: 'major' as const,
+    scale: 'major' as const,
     range: { low, high: Math.max(high, low + 9) },
     form: 'scale' as const,
     swing: false,
@@ -76,8 +76,8 @@ export const roamingScale = defineFamily({
     dynamic: 'mf' as const,
     tempo: level === 'beginner' ? 60 : 76,
   }),
-  write(writer, { key, mode, range: { low, high }, form, slurred, bars, seed }) {
-    const row = notesOfKey(Number(key), mode, low, high, form === 'arpeggio');
+  write(writer, { key, scale, range: { low, high }, form, slurred, bars, seed }) {
+    const row = notesOfKey(Number(key), scale, low, high, form === 'arpeggio');
     const tonic = row.findIndex((written) => (written - tonicOf(Number(key))) % 12 === 0);
     const path = roam(row, Math.max(0, tonic), 8 * bars - 2, new Random(seed));
     path.forEach((place, i) =>

@@ -2,14 +2,14 @@ import type { Instrument } from '@/core/instruments';
 import { spell, tonicOf, type Midi } from '@/core/tuning';
 
 /** A scale on a tonic: its notes in semitones over it, and how far its signature is from the major key's on the same tonic. */
-interface Mode {
+interface Scale {
   readonly id: string;
   readonly title: string;
   readonly degrees: readonly [number, number, number, number, number, number, number];
   readonly fifths: number;
 }
 
-const MODES = [
+const SCALES = [
   { id: 'major', title: 'major', degrees: [0, 2, 4, 5, 7, 9, 11], fifths: 0 },
   { id: 'harmonic-minor', title: 'minor, raised seventh', degrees: [0, 2, 3, 5, 7, 8, 11], fifths: -3 },
   { id: 'minor', title: 'minor, natural', degrees: [0, 2, 3, 5, 7, 8, 10], fifths: -3 },
@@ -17,25 +17,24 @@ const MODES = [
   { id: 'phrygian', title: 'phrygian', degrees: [0, 1, 3, 5, 7, 8, 10], fifths: -4 },
   { id: 'lydian', title: 'lydian', degrees: [0, 2, 4, 6, 7, 9, 11], fifths: 1 },
   { id: 'mixolydian', title: 'mixolydian', degrees: [0, 2, 4, 5, 7, 9, 10], fifths: -1 },
-] as const satisfies readonly Mode[];
-export type ModeId = (typeof MODES)[number]['id'];
+] as const satisfies readonly Scale[];
 
-export const MODE_OPTIONS = MODES.map(({ id, title }) => [id, title] as const);
-const MAJOR: Mode = MODES[0];
-const modeOf = (id: string): Mode => MODES.find((each) => each.id === id) ?? MAJOR;
+export const SCALE_OPTIONS = SCALES.map(({ id, title }) => [id, title] as const);
+const MAJOR: Scale = SCALES[0];
+const scaleOf = (id: string): Scale => SCALES.find((each) => each.id === id) ?? MAJOR;
 
 /** The flattest signature of the twelve: of minor keys seven flats, so that no leading note needs a double sharp. */
-const flattestOf = (mode: Mode): number => (mode.fifths < 0 ? -7 : -5);
+const flattestOf = (scale: Scale): number => (scale.fifths < 0 ? -7 : -5);
 
-/** Signature of a mode on the tonic of a major key, as sharps. */
-export function signatureOf(key: number, mode: string): number {
-  const flattest = flattestOf(modeOf(mode));
-  return ((((key + modeOf(mode).fifths - flattest) % 12) + 12) % 12) + flattest;
+/** Signature of a scale on the tonic of a major key, as sharps. */
+export function signatureOf(key: number, scale: string): number {
+  const flattest = flattestOf(scaleOf(scale));
+  return ((((key + scaleOf(scale).fifths - flattest) % 12) + 12) % 12) + flattest;
 }
 
 /** Semitones of a degree over the tonic: 1 is the tonic itself, 8 the octave, 0 and less lie under it. */
-export function semitonesOf(degree: number, mode: string): number {
-  const { degrees } = modeOf(mode);
+export function semitonesOf(degree: number, scale: string): number {
+  const { degrees } = scaleOf(scale);
   return degrees[(((degree - 1) % 7) + 7) % 7]! + 12 * Math.floor((degree - 1) / 7);
 }
 
@@ -63,14 +62,14 @@ export const usualKey = ({ plainKeys }: Instrument): Key =>
   KEY_OPTIONS.find(([id]) => Number(id) === plainKeys?.[0])?.[0] ?? '0';
 
 /** Name of a key by the major key on its tonic: `E♭`, `E♭ dorian`. */
-export function keyTitle(key: number, mode = 'major'): string {
+export function keyTitle(key: number, scale = 'major'): string {
   const tonic = KEY_OPTIONS.find(([id]) => Number(id) === key)?.[1] ?? '';
-  return mode === 'major' ? tonic : `${tonicTitle(key, mode)} ${modeOf(mode).title.split(',')[0]}`;
+  return scale === 'major' ? tonic : `${tonicTitle(key, scale)} ${scaleOf(scale).title.split(',')[0]}`;
 }
 
 /** The tonic as its signature has it: six flats and minor is E♭ minor, whatever its major key is called. */
-function tonicTitle(key: number, mode: string): string {
-  const { step, alter } = spell(60 + tonicOf(key), signatureOf(key, mode));
+function tonicTitle(key: number, scale: string): string {
+  const { step, alter } = spell(60 + tonicOf(key), signatureOf(key, scale));
   return `${step}${alter === 0 ? '' : alter > 0 ? '♯' : '♭'}`;
 }
 
@@ -84,8 +83,8 @@ export function stepwise(from: Midi, to: Midi, step = 1): Midi[] {
 }
 
 /** The notes of a scale (or of its tonic chord) between two limits, rising. @param key the major key on its tonic. */
-export function notesOfKey(key: number, mode: string, low: Midi, high: Midi, arpeggio = false): Midi[] {
-  const all: readonly number[] = modeOf(mode).degrees;
+export function notesOfKey(key: number, scale: string, low: Midi, high: Midi, arpeggio = false): Midi[] {
+  const all: readonly number[] = scaleOf(scale).degrees;
   const degrees = arpeggio ? [0, 2, 4].map((degree) => all[degree]!) : all;
   const tonic = tonicOf(key);
   return stepwise(Math.ceil(low), high).filter((note) => degrees.includes((((note - tonic) % 12) + 12) % 12));

@@ -1,6 +1,6 @@
 import { defineFamily } from '../family';
 import { choice, count, range, strictTempo } from '../parameters';
-import { KEY_OPTIONS, MODE_OPTIONS, notesOfKey, signatureOf, usualKey } from './rows';
+import { KEY_OPTIONS, SCALE_OPTIONS, notesOfKey, signatureOf, usualKey } from './rows';
 
 export const swells = defineFamily({
   id: 'swells',
@@ -12,16 +12,16 @@ export const swells = defineFamily({
   measured: 'Level against the line, where the peak falls, steps and holes, pitch per level, tone.',
   specs: {
     key: choice('Key', KEY_OPTIONS),
-    mode: choice('Mode', MODE_OPTIONS),
+    scale: choice('Scale', SCALE_OPTIONS),
     range: range('Notes', 1),
     beats: count('Each way', 2, 8, 'beats'),
     tempo: strictTempo(),
   },
   counts: { measures: ['line', 'pitch', 'rhythm'] },
-  fixed: ({ key, mode }) => ({ fifths: signatureOf(Number(key), mode) }),
+  fixed: ({ key, scale }) => ({ fifths: signatureOf(Number(key), scale) }),
   defaults: (instrument, level, { low, high }) => ({
     key: usualKey(instrument),
-    mode: 'major' as const,
+    scale: 'major' as const,
     range: {
       low: Math.max(low, instrument.home - 5),
       high: Math.min(high, instrument.home + (level === 'beginner' ? 4 : 7)),
@@ -29,10 +29,10 @@ export const swells = defineFamily({
     beats: 4,
     tempo: 60,
   }),
-  write(writer, { key, mode, range: { low, high }, beats }) {
+  write(writer, { key, scale, range: { low, high }, beats }) {
     writer.setDynamic('p');
-    const scale = notesOfKey(Number(key), mode, low, high);
-    for (const written of scale.length > 0 ? scale : [Math.ceil(low)]) {
+    const row = notesOfKey(Number(key), scale, low, high);
+    for (const written of row.length > 0 ? row : [Math.ceil(low)]) {
       writer.note(written, 2 * beats, { hairpin: 'swell' });
       writer.fillBar();
       writer.breathe();

@@ -43,12 +43,12 @@ interface Tone {
   readonly breath: boolean;
 }
 
-function tonesOf({ notes }: Tune, mode: string): Tone[] {
+function tonesOf({ notes }: Tune, scale: string): Tone[] {
   return notes.split(' ').map((text) => {
     const [, slur, number, beats, breath] = /^(~?)(-?\d+)\.(\d+)(,?)$/.exec(text) ?? [];
     return {
       slur: slur === '~',
-      up: semitonesOf(Number(number), mode),
+      up: semitonesOf(Number(number), scale),
       beats: Number(beats),
       breath: breath === ',',
     };
@@ -65,7 +65,7 @@ const NEARBY = [0, -1, 1, -2, 2, -3, 3, -4, 4, -5, 5, 6] as const;
 export function tuneIn(
   writer: Writer,
   id: string,
-  { key, mode }: { readonly key: number; readonly mode: string },
+  { key, scale }: { readonly key: number; readonly scale: string },
   range: { low: Midi; high: Midi },
 ): void {
   const tune = TUNES.find((each) => each.id === id) ?? TUNES[0]!;
@@ -84,10 +84,10 @@ export function tuneIn(
     ...NEARBY.map((by) => ({ piece: tune, within: writer, by })),
   ];
   for (const { piece, within, by } of settings) {
-    const tones = tonesOf(piece, mode);
+    const tones = tonesOf(piece, scale);
     const tonic = lowestTonic(tones, tonicOf(key) + by, within);
     if (tonic === null) continue;
-    writer.setKey(signatureOf(by === 0 ? key : movedKey(key, by), mode));
+    writer.setKey(signatureOf(by === 0 ? key : movedKey(key, by), scale));
     for (const { slur, up, beats, breath } of tones) {
       writer.note(tonic + up, beats, { attack: slur ? 'none' : 'tongued' });
       if (breath) writer.breathe();

@@ -54,7 +54,7 @@ export const twelveKeys = defineFamily({
       ['sigh', 'a sigh'],
     ]),
     from: choice('First key', KEY_OPTIONS),
-    mode: choice('Mode', [
+    scale: choice('Scale', [
       ['major', 'major'],
       ['harmonic-minor', 'minor'],
     ]),
@@ -67,17 +67,17 @@ export const twelveKeys = defineFamily({
   defaults: (instrument) => ({
     phrase: 'turn' as const,
     from: usualKey(instrument),
-    mode: 'major' as const,
+    scale: 'major' as const,
     slurred: true,
     // Further round the circle an instrument of few keys has half-holes only.
     keys: instrument.plainKeys?.length ?? 12,
     dynamic: 'mf' as const,
     tempo: 72,
   }),
-  write(writer, { phrase, from, mode, slurred, keys }, instrument) {
+  write(writer, { phrase, from, scale, slurred, keys }, instrument) {
     const first = CIRCLE_OF_FOURTHS.indexOf(Number(from) as (typeof CIRCLE_OF_FOURTHS)[number]);
     const row = PHRASES[phrase]!.map(([degree, beats, outside]) => ({
-      up: outside ?? semitonesOf(degree, mode),
+      up: outside ?? semitonesOf(degree, scale),
       beats,
     }));
     const lowest = Math.min(...row.map(({ up }) => up));
@@ -89,11 +89,11 @@ export const twelveKeys = defineFamily({
         .filter((each) => each + lowest >= writer.low && each + highest <= writer.high)
         .sort((a, b) => Math.abs(a - instrument.home) - Math.abs(b - instrument.home))[0];
       if (tonic === undefined) continue;
-      writer.setKey(signatureOf(key, mode));
+      writer.setKey(signatureOf(key, scale));
       row.forEach(({ up, beats }, k) =>
         writer.note(tonic + up, beats, {
           attack: slurred && k > 0 ? 'none' : 'tongued',
-          label: k === 0 ? keyTitle(key, mode) : null,
+          label: k === 0 ? keyTitle(key, scale) : null,
         }),
       );
       writer.breathe();

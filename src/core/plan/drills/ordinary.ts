@@ -1,4 +1,4 @@
-import { bottomOf, inTurn, keyOf, modeOf, noteOf, stretchOf, third, type Row } from './turn';
+import { bottomOf, inTurn, keyOf, scaleOf, noteOf, stretchOf, third, type Row } from './turn';
 
 /** Exercises that are not about one seam: a row each. What is not here is planned only where the player asks for it. */
 export const DRILLS: readonly Row[] = [
@@ -185,7 +185,7 @@ export const DRILLS: readonly Row[] = [
     paced: true,
     values: (turn, size) => ({
       key: keyOf(turn),
-      mode: modeOf(turn),
+      scale: scaleOf(turn),
       range: stretchOf(turn, 12 + 4 * third(turn.round, [0, 1, 2])),
       form: inTurn(turn, ['scale', 'scale', 'arpeggio']),
       slurred: turn.round % 2 === 1,
@@ -203,7 +203,7 @@ export const DRILLS: readonly Row[] = [
     values: (turn, size) => ({
       phrase: inTurn(turn, ['turn', 'leap', 'sigh']),
       from: String(turn.keys.easy),
-      mode: turn.round % 3 === 1 ? 'harmonic-minor' : 'major',
+      scale: turn.round % 3 === 1 ? 'harmonic-minor' : 'major',
       keys: 3 + 3 * size,
       slurred: turn.round % 2 === 0,
       dynamic: turn.dynamic,
@@ -217,7 +217,7 @@ export const DRILLS: readonly Row[] = [
       const span = 12 + third(turn.round, [0, 2, 4]);
       return {
         key: String(turn.round % 2 === 0 ? turn.keys.easy : turn.keys.hard),
-        mode: turn.round % 3 === 2 ? 'harmonic-minor' : 'major',
+        scale: turn.round % 3 === 2 ? 'harmonic-minor' : 'major',
         range: stretchOf(turn, span),
         dynamic: turn.dynamic,
       };

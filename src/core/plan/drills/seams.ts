@@ -1,6 +1,6 @@
 import { writtenRange } from '@/core/instruments';
 import type { Midi } from '@/core/tuning';
-import { inTurn, keyOf, modeOf, third, type SeamDrill, type Turn } from './turn';
+import { inTurn, keyOf, scaleOf, third, type SeamDrill, type Turn } from './turn';
 
 /** Whether two notes can be played, one after the other, by this instrument. */
 const has = ({ instrument }: Turn, ...notes: readonly Midi[]): boolean => {
@@ -105,7 +105,7 @@ export const SEAM_DRILLS: readonly SeamDrill[] = [
       if (high - low < 10) return null;
       return {
         key: keyOf(turn),
-        mode: modeOf(turn),
+        scale: scaleOf(turn),
         range: { low, high },
         slurred: true,
         bars: 6 + 4 * size,

@@ -76,12 +76,12 @@ export const bottomOf = (turn: Turn, semitones: number): NoteRange =>
   stretchOf({ ...turn, comfort: { ...turn.comfort, ...turn.comfort.bottom } }, semitones);
 
 export const keyOf = ({ keys, round }: Turn): string => String(round % 2 === 0 ? keys.easy : keys.hard);
-const MODES_OF_BEGINNERS = ['major', 'minor'] as const;
-const MODES = ['major', 'harmonic-minor', 'major', 'dorian', 'major', 'mixolydian', 'minor'] as const;
+const SCALES_OF_BEGINNERS = ['major', 'minor'] as const;
+const SCALES = ['major', 'harmonic-minor', 'major', 'dorian', 'major', 'mixolydian', 'minor'] as const;
 
-/** Major most often, and the other modes in turn; not in step with the keys. */
-export const modeOf = ({ level, round }: Turn): string =>
-  third(round + Math.floor(round / 6), level === 'beginner' ? MODES_OF_BEGINNERS : MODES);
+/** Major most often, and the other scales in turn; not in step with the keys. */
+export const scaleOf = ({ level, round }: Turn): string =>
+  third(round + Math.floor(round / 6), level === 'beginner' ? SCALES_OF_BEGINNERS : SCALES);
 
 export const inTurn = (turn: Turn, of: readonly string[]): string => third(turn.round, of);
 
