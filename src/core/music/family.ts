@@ -53,8 +53,8 @@ type Fixed = Partial<
 >;
 
 /** What a player reads about a family. */
-interface About {
-  readonly id: string;
+interface About<Id extends string = string> {
+  readonly id: Id;
   readonly title: string;
   readonly section: Section;
   readonly purposes: readonly Purpose[];
@@ -63,7 +63,10 @@ interface About {
   readonly measured: string;
 }
 
-export interface Family<S extends ParameterSpecs = ParameterSpecs> extends About {
+export interface Family<
+  S extends ParameterSpecs = ParameterSpecs,
+  Id extends string = string,
+> extends About<Id> {
   readonly caution: string | null;
   /** What teachers do not agree about here. */
   readonly differ: string | null;
@@ -80,7 +83,7 @@ export interface Family<S extends ParameterSpecs = ParameterSpecs> extends About
   ): Outcome<Score>;
 }
 
-interface Definition<S extends ParameterSpecs> extends About {
+interface Definition<S extends ParameterSpecs, Id extends string> extends About<Id> {
   readonly caution?: string;
   readonly differ?: string;
   readonly specs: S;
@@ -119,7 +122,9 @@ export function comfortOf(instrument: Instrument, level: Level): Comfort {
 }
 
 /** A family from its definition: parameters checked, notes written, breaths planned. */
-export function defineFamily<const S extends ParameterSpecs>(definition: Definition<S>): Family<S> {
+export function defineFamily<const S extends ParameterSpecs, const Id extends string>(
+  definition: Definition<S, Id>,
+): Family<S, Id> {
   const { id, title, vibrato = 'none', counts, unfit = () => null } = definition;
   const specs = { ...definition.specs, ...COMMON };
   const readParameters = parametersReader(specs);

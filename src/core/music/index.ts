@@ -2,7 +2,7 @@ export { boundsProblem } from './bounds';
 export { CUES } from './cues';
 export { LEVELS, type Level } from './level';
 export { comfortOf, type Comfort, type Family, type Purpose, type Section } from './family';
-export { families, findFamily, PURPOSES } from './families';
+export { families, findFamily, PURPOSES, type FamilyId } from './families';
 export { keysOfDay, keyTitle, tempoNotch } from './families/rows';
 export { comparable, modelOf, modelSchema, type Model } from './model';
 export { glideOf, type Glide } from './glides';

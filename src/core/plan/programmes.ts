@@ -1,6 +1,6 @@
 import { mean, variance } from 'd3-array';
 import { studentT, type Estimate } from '@/core/base';
-import { findFamily } from '@/core/music';
+import { findFamily, type FamilyId } from '@/core/music';
 import type { Played } from '@/core/ledger';
 import type { Instrument } from '@/core/instruments';
 import { FIGURES, type FigureId } from '@/core/verdict';
@@ -21,7 +21,7 @@ export interface Programme {
   readonly days: number;
   readonly seconds: Seconds;
   /** What is practised, and what is measured of it at both ends. */
-  readonly family: string;
+  readonly family: FamilyId;
   readonly figure: FigureId;
   readonly better: 'more' | 'less' | 'zero';
 }

@@ -74,11 +74,11 @@ export function sayBlock({ values, tempoMoved }: Block, score: Score, nameOf: Na
   const high = Math.max(...notes);
   const dynamic = values['dynamic'];
   const { key, scale } = values;
+  const title =
+    typeof key === 'string' ? keyTitle(Number(key), typeof scale === 'string' ? scale : 'major') : '';
   const parts = [
     notes.length === 0 ? null : low === high ? nameOf(low) : `${nameOf(low)} to ${nameOf(high)}`,
-    typeof key === 'string' && score.family !== 'just-this-seam'
-      ? `in ${keyTitle(Number(key), typeof scale === 'string' ? scale : 'major')}`
-      : null,
+    title === '' ? null : `in ${title}`,
     dynamic === 'p' ? 'soft' : dynamic === 'f' ? 'loud' : null,
     tempoMoved === null || score.tempo === null
       ? null

@@ -124,13 +124,11 @@ function Ways({ memory, seen, note }: { memory: Memory; seen: Seen; note: Mapped
   );
 }
 
-const BLIND = 'blind-tuning';
-
 /** Which way it goes when nothing shows it: of blind tuning only, drawn to nothing while there is little. */
 function Habit({ memory, seen, written }: { memory: Memory; seen: Seen; written: Midi }) {
   const { instrument, now } = memory;
   const habit = useMemo(() => {
-    const blind = seen.played.filter(({ entry }) => entry.family === BLIND);
+    const blind = seen.played.filter(({ entry }) => entry.figures['leaning'] !== undefined);
     return noteMap(blind, instrument, now, null, seen.map.usual).notes.find(
       (each) => each.written === written,
     );

@@ -42,8 +42,7 @@ import { twoNoteLegato } from './twoNoteLegato';
 import { ventFlick } from './ventFlick';
 import { whisperTones } from './whisperTones';
 
-/** Every family, in the order of a session. */
-export const families: readonly Family[] = [
+const ALL = [
   setupCheck,
   roomCheck,
   freePlaying,
@@ -86,10 +85,16 @@ export const families: readonly Family[] = [
   colours,
   towardModel,
   onTheDay,
-];
+] as const satisfies readonly Family[];
 
-const byId = new Map(families.map((each) => [each.id, each]));
+export type FamilyId = (typeof ALL)[number]['id'];
 
+/** Every family, in the order of a session. */
+export const families: readonly (Family & { readonly id: FamilyId })[] = ALL;
+
+const byId = new Map<string, Family>(families.map((each) => [each.id, each]));
+
+/** Of records and files: what is not known is a newer version's. */
 export function findFamily(id: string): Family | undefined {
   return byId.get(id);
 }

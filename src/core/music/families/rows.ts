@@ -64,7 +64,9 @@ export const usualKey = ({ plainKeys }: Instrument): Key =>
 /** Name of a key by the major key on its tonic: `E♭`, `E♭ dorian`. */
 export function keyTitle(key: number, scale = 'major'): string {
   const tonic = KEY_OPTIONS.find(([id]) => Number(id) === key)?.[1] ?? '';
-  return scale === 'major' ? tonic : `${tonicTitle(key, scale)} ${scaleOf(scale).title.split(',')[0]}`;
+  return scale === 'major' || tonic === ''
+    ? tonic
+    : `${tonicTitle(key, scale)} ${scaleOf(scale).title.split(',')[0]}`;
 }
 
 /** The tonic as its signature has it: six flats and minor is E♭ minor, whatever its major key is called. */

@@ -1,4 +1,4 @@
-import { comfortOf, type Comfort, type Level, type NoteRange } from '@/core/music';
+import { comfortOf, type Comfort, type FamilyId, type Level, type NoteRange } from '@/core/music';
 import type { Break, Instrument } from '@/core/instruments';
 import type { ProblemNote } from '@/core/ledger';
 import type { Midi, Seconds } from '@/core/tuning';
@@ -30,7 +30,7 @@ export interface Target extends Break {
 }
 
 export interface Row {
-  readonly family: string;
+  readonly family: FamilyId;
   readonly part: Part;
   /** Of lip, breath and ear: 1 is ordinary, 2 and more is heavy. */
   readonly load: number;

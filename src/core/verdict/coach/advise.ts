@@ -30,6 +30,7 @@ export const SCHOOLS: readonly { readonly id: School; readonly name: string; rea
 
 /** What to do next about a fault: an exercise, set for the place. */
 export interface Remedy {
+  /** One of the library, or the exercise that was played, whatever it was. */
   readonly family: string;
   readonly title: string;
   readonly values: Readonly<Record<string, unknown>>;
