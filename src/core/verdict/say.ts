@@ -1,4 +1,4 @@
-import { findFamily, type ReadAs } from '@/core/music';
+import { findFamily, isTransposing, type ReadAs } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
 import type { Mistaken } from '@/core/hearing/matching';
 import { displayName, leaning, type Midi, type Naming } from '@/core/tuning';
@@ -88,7 +88,7 @@ export function speakingOf(
   pitch: ReadAs['pitch'] = 'written',
 ): Speaking {
   const { score, limits, matches, roundTrip, processing, faults } = judgement;
-  const moved = pitch === 'sounding' ? instrument.transposition : 0;
+  const moved = pitch === 'sounding' && isTransposing(instrument) ? instrument.transposition : 0;
   const nameOf = (written: Midi) => displayName(written + moved, naming);
   const nameAt = (group: number) => nameOf(matches[group]?.group.written ?? 0);
   const slurAt = (group: number) => (group > 0 ? `${nameAt(group - 1)} to ${nameAt(group)}` : nameAt(group));

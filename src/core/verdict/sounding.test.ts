@@ -33,3 +33,15 @@ test.each(['octave-slurs', 'melody', 'harmonic-climb', 'octave-check', 'tendency
     expect(sounding).not.toEqual(written);
   },
 );
+
+test('an octave is no other name: a piccolo keeps its own, whatever another instrument is read as', () => {
+  const piccolo = findInstrument('piccolo')!;
+  const { take } = sharedTake({
+    score: beginning(findFamily('octave-check')!, piccolo)!,
+    instrument: piccolo,
+    seed: 1,
+    player: steadyPlayer,
+  });
+  const judgement = judge(take, limitsOf('steady'));
+  expect(sentencesOf(say(judgement, 'english', 'sounding'))).toEqual(sentencesOf(say(judgement, 'english')));
+});

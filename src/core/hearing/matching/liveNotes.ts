@@ -1,3 +1,4 @@
+import { onePitchOf } from '@/core/hearing/notes';
 import { nearestPitch, type Instrument } from '@/core/instruments';
 import type { Decibels, Midi, Seconds, Semitones } from '@/core/tuning';
 import type { Sounded } from './aligner';
@@ -12,7 +13,6 @@ export interface LiveSound {
 /** A pitch has to stay this long to be a note. */
 const STEADY: Seconds = 0.07;
 const SILENCE: Seconds = 0.06;
-const ONE_PITCH_STEPS = 0.6;
 const TONGUE_DB = 9;
 const TONGUE_WITHIN: Seconds = 0.09;
 
@@ -27,7 +27,7 @@ export class LiveNotes {
   private readonly onePitch: Semitones;
 
   constructor(private readonly instrument: Pick<Instrument, 'step'>) {
-    this.onePitch = ONE_PITCH_STEPS * instrument.step;
+    this.onePitch = onePitchOf(instrument);
   }
 
   /** @returns a note that has just become certain, or null. */

@@ -1,4 +1,4 @@
-import { bottomOf, inTurn, keyOf, scaleOf, noteOf, stretchOf, third, type Row } from './turn';
+import { bottomOf, inTurn, keyOf, minorEvery, noteOf, scaleOf, stretchOf, third, type Row } from './turn';
 
 /** Exercises that are not about one seam: a row each. What is not here is planned only where the player asks for it. */
 export const DRILLS: readonly Row[] = [
@@ -203,7 +203,7 @@ export const DRILLS: readonly Row[] = [
     values: (turn, size) => ({
       phrase: inTurn(turn, ['turn', 'leap', 'sigh']),
       from: String(turn.keys.easy),
-      scale: turn.round % 3 === 1 ? 'harmonic-minor' : 'major',
+      scale: minorEvery(turn, 1),
       keys: 3 + 3 * size,
       slurred: turn.round % 2 === 0,
       dynamic: turn.dynamic,
@@ -217,7 +217,7 @@ export const DRILLS: readonly Row[] = [
       const span = 12 + third(turn.round, [0, 2, 4]);
       return {
         key: String(turn.round % 2 === 0 ? turn.keys.easy : turn.keys.hard),
-        scale: turn.round % 3 === 2 ? 'harmonic-minor' : 'major',
+        scale: minorEvery(turn, 2),
         range: stretchOf(turn, span),
         dynamic: turn.dynamic,
       };

@@ -79,9 +79,15 @@ export const keyOf = ({ keys, round }: Turn): string => String(round % 2 === 0 ?
 const SCALES_OF_BEGINNERS = ['major', 'minor'] as const;
 const SCALES = ['major', 'harmonic-minor', 'major', 'dorian', 'major', 'mixolydian', 'minor'] as const;
 
-/** Major most often, and the other scales in turn; not in step with the keys. */
-export const scaleOf = ({ level, round }: Turn): string =>
-  third(round + Math.floor(round / 6), level === 'beginner' ? SCALES_OF_BEGINNERS : SCALES);
+/** Major most often, and the other scales in turn; not in step with the keys. Where an instrument is made for some major keys, those. */
+export const scaleOf = ({ instrument, level, round }: Turn): string =>
+  instrument.plainKeys
+    ? 'major'
+    : third(round + Math.floor(round / 6), level === 'beginner' ? SCALES_OF_BEGINNERS : SCALES);
+
+/** Minor on every third day; never where the instrument is made for major keys. */
+export const minorEvery = ({ instrument, round }: Turn, third: 1 | 2): string =>
+  round % 3 === third && !instrument.plainKeys ? 'harmonic-minor' : 'major';
 
 export const inTurn = (turn: Turn, of: readonly string[]): string => third(turn.round, of);
 
