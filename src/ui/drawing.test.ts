@@ -25,6 +25,8 @@ describe('the thread', () => {
     midi,
     levelDb,
     airinessDb,
+    at: seconds,
+    ring: NaN,
   });
 
   it('is high where the pitch is', () => {

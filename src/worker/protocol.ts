@@ -102,8 +102,8 @@ export const samplesSchema = z.object({
   samples: z.instanceof(Float32Array),
 });
 
-/** Values a live frame takes in a `live` message: seconds into the take, f0 in Hz, level in dB, airiness in dB. */
-export const LIVE_STRIDE = 4;
+/** Values a live frame takes in a `live` message: seconds into the take, f0 in Hz, level in dB, airiness in dB, partials that stand out. */
+export const LIVE_STRIDE = 5;
 
 export const resultSchema = z.object({
   durationSeconds: z.number(),

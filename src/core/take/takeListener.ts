@@ -167,13 +167,13 @@ export class TakeListener {
     this.listener.push(samples);
   }
 
-  private follow({ index, f0, levelDb, airinessDb }: LiveFrame): void {
+  private follow({ index, f0, levelDb, airinessDb, richness }: LiveFrame): void {
     const seconds = index * this.listener.settings.hopSeconds;
     const { firstBeat } = this;
     if (this.clickLag === undefined && firstBeat !== null && seconds + this.origin >= firstBeat)
       this.clickLag = this.findClicks();
     // What a click covers is no part of the thread.
-    if (!this.isClick(seconds)) this.live.push(seconds, f0, levelDb, airinessDb);
+    if (!this.isClick(seconds)) this.live.push(seconds, f0, levelDb, airinessDb, richness);
   }
 
   private get origin(): number {

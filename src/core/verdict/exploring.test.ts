@@ -10,7 +10,7 @@ import { judge, LIMIT_IDS, limitsOf, ownLimitsSchema, type Judgement } from '.';
 import { said, sentenceOf, wholeValue as value } from './asWritten.testing';
 import { justInterval } from './justInterval';
 import { differenceOf, type Difference } from './measures';
-import { binned, ringOf, tuneOf } from './measures/sweep';
+import { binned, ringOf, tuneOf } from '@/core/hearing/following';
 
 const STEP = 0.03;
 const limits = limitsOf('steady');

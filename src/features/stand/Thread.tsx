@@ -1,10 +1,11 @@
-import { useEffect, useRef } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
-import type { Page } from '@/core/hearing/following';
+import { exploredIn, type Page } from '@/core/hearing/following';
 import type { Instrument } from '@/core/instruments';
 import type { StandEngine } from './standEngine';
 import type { StandState } from './standState';
 import { stage, ThreadStage, type ThreadHandle } from '@/ui';
+import { ExploredNow } from './ExploredNow';
 import { useRoom } from './useRoom';
 
 interface ThreadProps {
@@ -19,11 +20,12 @@ interface ThreadProps {
 
 const LEAST_HEIGHT = 120;
 
-/** The live sound through the eyes of the notes, and under it the beat to be seen. */
+/** The live sound through the eyes of the notes, or what is explored by it; and under it the beat to be seen. */
 export function Thread({ engine, page, instrument, state, width, beside }: ThreadProps) {
   const { height, onLayout } = useRoom(LEAST_HEIGHT);
   const thread = useRef<ThreadHandle>(null);
   const pulse = useRef<View>(null);
+  const exploring = useMemo(() => exploredIn(engine.score), [engine.score]);
   useEffect(() => {
     engine.attach({
       thread: (points) => thread.current?.push(points),
@@ -38,17 +40,29 @@ export function Thread({ engine, page, instrument, state, width, beside }: Threa
   return (
     <View style={[styles.thread, { width }, beside ? styles.beside : styles.under]}>
       <View style={styles.threadRoom} onLayout={onLayout}>
-        <ThreadStage
-          ref={thread}
-          page={page}
-          score={engine.score}
-          instrument={instrument}
-          current={state.group}
-          width={width}
-          height={height}
-          hidden={state.hidden}
-          anew={engine.score.free}
-        />
+        {exploring ? (
+          <ExploredNow
+            ref={thread}
+            kind={exploring}
+            score={engine.score}
+            instrument={instrument}
+            width={width}
+            height={height}
+            hidden={state.hidden}
+          />
+        ) : (
+          <ThreadStage
+            ref={thread}
+            page={page}
+            score={engine.score}
+            instrument={instrument}
+            current={state.group}
+            width={width}
+            height={height}
+            hidden={state.hidden}
+            anew={engine.score.free}
+          />
+        )}
       </View>
       <View style={styles.pulseTrack}>
         <View ref={pulse} style={styles.pulse} testID="pulse" />

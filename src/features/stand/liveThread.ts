@@ -1,5 +1,6 @@
 import { LiveWords, NoteNow, type Conductor, type HeardNow, type LiveRemark } from '@/core/hearing/following';
 import type { Group } from '@/core/hearing/matching';
+import { ringing } from '@/core/hearing/signal';
 import { hertzToMidi, type Cents, type Offsets } from '@/core/tuning';
 import type { ThreadPoint } from '@/ui';
 import { LIVE_STRIDE } from '@/worker';
@@ -9,12 +10,14 @@ const MOST_WAITING = 400;
 /** Where nothing is asked, the thread of a tone goes once through its eye in this time, and then anew. */
 export const FREE_SECONDS = 8;
 
+/** A live frame that waits to be painted: where the music was by the player, if the player leads. */
+type Waiting = Omit<ThreadPoint, 'seconds'> & { readonly music: number };
+
 /** Live frames on their way from the worker to the eye and to the one who follows the music. */
 export class LiveThread {
   private readonly words: LiveWords;
   private readonly ear: NoteNow;
-  private waiting: { seconds: number; midi: number; levelDb: number; airinessDb: number; music: number }[] =
-    [];
+  private waiting: Waiting[] = [];
   private newestSeconds = 0;
   private asked: Group | null = null;
 
@@ -36,30 +39,32 @@ export class LiveThread {
       const seconds = frames[i] ?? 0;
       const midi = hertzToMidi(frames[i + 1] ?? NaN, this.a4);
       const levelDb = frames[i + 2] ?? -120;
+      const airinessDb = frames[i + 3] ?? NaN;
+      const heard = {
+        at: seconds,
+        midi,
+        levelDb,
+        airinessDb,
+        ring: ringing(frames[i + 4] ?? NaN, airinessDb),
+      };
       this.newestSeconds = seconds;
       if (this.free) {
-        this.hearFreely(seconds, midi, levelDb, frames[i + 3] ?? NaN);
+        this.hearFreely(heard);
         continue;
       }
       this.conductor.hear({ seconds, midi, levelDb });
       const place = this.byBeat ? null : this.conductor.tell(seconds, null);
       if (place) this.ask(place.group);
       this.words.push(seconds, this.centsOf(midi), levelDb);
-      this.waiting.push({
-        seconds,
-        midi,
-        levelDb,
-        airinessDb: frames[i + 3] ?? NaN,
-        music: place?.musicSeconds ?? NaN,
-      });
+      this.waiting.push({ ...heard, music: place?.musicSeconds ?? NaN });
     }
     if (this.waiting.length > MOST_WAITING) this.waiting.splice(0, this.waiting.length - MOST_WAITING);
   }
 
-  private hearFreely(seconds: number, midi: number, levelDb: number, airinessDb: number): void {
-    this.ear.push(seconds, midi, levelDb);
-    const since = this.ear.now?.since ?? seconds;
-    this.waiting.push({ seconds, midi, levelDb, airinessDb, music: (seconds - since) % FREE_SECONDS });
+  private hearFreely(heard: Omit<Waiting, 'music'>): void {
+    this.ear.push(heard.at, heard.midi, heard.levelDb);
+    const since = this.ear.now?.since ?? heard.at;
+    this.waiting.push({ ...heard, music: (heard.at - since) % FREE_SECONDS });
   }
 
   /** The note that is asked for now. */
@@ -73,12 +78,11 @@ export class LiveThread {
   /** @param musicSeconds where the music is now by the beat; null in free time, where each frame knows its own place. */
   drain(musicSeconds: number | null): ThreadPoint[] {
     const { newestSeconds } = this;
-    const points = this.waiting.map(({ seconds, midi, levelDb, airinessDb, music }) => ({
-      seconds: musicSeconds === null || this.free ? music : musicSeconds - (newestSeconds - seconds),
+    const points = this.waiting.map(({ music, ...heard }) => ({
+      ...heard,
+      seconds: musicSeconds === null || this.free ? music : musicSeconds - (newestSeconds - heard.at),
       // Against the tempered place of its nearest note, so that an eye's middle is in tune.
-      midi: midi - (this.offsets[Math.round(midi)] ?? 0) / 100,
-      levelDb,
-      airinessDb,
+      midi: heard.midi - (this.offsets[Math.round(heard.midi)] ?? 0) / 100,
     }));
     this.waiting = [];
     return points;

@@ -63,7 +63,13 @@ export class MockSession {
   hears(midi: number | null, seconds: number): void {
     const frames: number[] = [];
     for (const end = this.seconds + seconds; this.seconds < end; this.seconds += 0.01)
-      frames.push(this.seconds, midi === null ? NaN : midiToHertz(midi, 440), midi === null ? -80 : -20, -40);
+      frames.push(
+        this.seconds,
+        midi === null ? NaN : midiToHertz(midi, 440),
+        midi === null ? -80 : -20,
+        -40,
+        8,
+      );
     this.options.onLive(Float32Array.from(frames));
   }
 }

@@ -27,7 +27,15 @@ function painted(points: readonly Partial<ThreadPoint>[]) {
     1,
   );
   points.forEach((point, i) =>
-    painter.push({ seconds: i / 10, midi: 69, levelDb: -20, airinessDb: -50, ...point }),
+    painter.push({
+      seconds: i / 10,
+      midi: 69,
+      levelDb: -20,
+      airinessDb: -50,
+      at: i / 10,
+      ring: NaN,
+      ...point,
+    }),
   );
   return { strokes, painter };
 }

@@ -1,11 +1,15 @@
 import type { Palette } from '../theme';
 
-/** One live frame: music time, pitch (NaN where nothing sounds), level and air. */
+/** One live frame: music time, pitch (NaN where nothing sounds), level, air and ring. */
 export interface ThreadPoint {
   readonly seconds: number;
   readonly midi: number;
   readonly levelDb: number;
   readonly airinessDb: number;
+  /** Seconds into the take. */
+  readonly at: number;
+  /** In partials; NaN: not known. */
+  readonly ring: number;
 }
 
 /** Where a point lies on the page, in CSS pixels. */

@@ -53,6 +53,8 @@ export interface LiveFrame {
   readonly f0: Hertz;
   readonly levelDb: number;
   readonly airinessDb: number;
+  /** Partials that stand out. */
+  readonly richness: number;
 }
 
 export const PARTIALS = 16;

@@ -1,6 +1,7 @@
 export { CLICK_SECONDS, clickMask, clickSamples, locateClicks, type Click } from './click';
 export { droneFrequencies, isSpoilt } from './drone';
 export { PARTIALS, partialsAt, type Frames, type LiveFrame } from './frames';
+export { ringing } from './ringing';
 export { Listener, type ListenerOptions } from './listener';
 export { listeningSettings, type ListeningRange, type Settings } from './settings';
 export { SILENCE_DB } from './level';

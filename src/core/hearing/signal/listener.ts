@@ -27,6 +27,7 @@ const STRONGEST_HZ = 4;
 const COLOUR = 5;
 const ROW = COLOUR + COLOURS.length;
 const AIRINESS = COLOUR + COLOURS.indexOf('airinessDb');
+const RICHNESS = COLOUR + COLOURS.indexOf('richness');
 
 const isHalf = (a: number, b: number) => Math.abs(cents(2 * a, b)) < 50;
 const cents = (a: number, b: number) => 1200 * Math.log2(a / b);
@@ -236,6 +237,7 @@ export class Listener {
         f0: this.octaveSettled(this.path.lookBack(this.path.frames - 1 - this.announced), latest),
         levelDb: this.levels.get(this.announced),
         airinessDb: latest < 0 ? NaN : this.spectra.get(latest + AIRINESS),
+        richness: latest < 0 ? NaN : this.spectra.get(latest + RICHNESS),
       });
     }
   }

@@ -1,65 +1,16 @@
 import { median } from '@/core/base';
-import { leaning, type Decibels } from '@/core/tuning';
+import { binned, ringOf, tuneOf, type SweptSound } from '@/core/hearing/following';
+import { ringing } from '@/core/hearing/signal';
+import { leaning } from '@/core/tuning';
 import type { Chart } from '../charts';
 import { figure, isKnown, valueOf, wholeOf } from '../figure';
 import { NOTHING, SILENT, type Curve, type Measure } from '../measure';
 import { roleOf, traced } from '../reading';
 import { because, sized } from '../words';
 
-const BIN_DB = 2;
-/** Decibels of air that count as much as one more partial. */
-const AIR_PER_PARTIAL = 3;
-const FEWEST_BINS = 4;
 const SHORT_WAY_DB = 10;
 const FAR_APART_DB = 6;
 const SAME_BREATH_DB = 3;
-
-export interface SweptSound {
-  /** Against the loudest of the sweep. */
-  readonly levelDb: Decibels;
-  readonly cents: number;
-  readonly ring: number;
-}
-
-/** Bins of level, softest first, each with its medians. */
-export function binned(sounds: readonly SweptSound[]): SweptSound[] {
-  const bins = new Map<number, SweptSound[]>();
-  for (const sound of sounds) {
-    const key = Math.round(sound.levelDb / BIN_DB);
-    bins.set(key, [...(bins.get(key) ?? []), sound]);
-  }
-  return [...bins]
-    .sort(([a], [b]) => a - b)
-    .filter(([, all]) => all.length >= 2)
-    .map(([key, all]) => ({
-      levelDb: key * BIN_DB,
-      cents: median(all.map((sound) => sound.cents)),
-      ring: median(all.map((sound) => sound.ring)),
-    }));
-}
-
-/** Level at which the tone rings most; null when it rings the same everywhere. */
-export function ringOf(points: readonly SweptSound[]): Decibels | null {
-  if (points.length < FEWEST_BINS) return null;
-  const smoothed = points.map((_, i) =>
-    median(points.slice(Math.max(0, i - 1), i + 2).map((point) => point.ring)),
-  );
-  const most = Math.max(...smoothed);
-  if (most - Math.min(...smoothed) < 1) return null;
-  const near = points.filter((_, i) => smoothed[i]! >= most - 0.5);
-  return median(near.map((point) => point.levelDb));
-}
-
-/** Level at which the pitch crosses its target, between two bins; null when it never does. */
-export function tuneOf(points: readonly SweptSound[]): Decibels | null {
-  for (let i = 1; i < points.length; i++) {
-    const [a, b] = [points[i - 1]!, points[i]!];
-    if (a.cents === 0) return a.levelDb;
-    if (a.cents < 0 === b.cents < 0) continue;
-    return a.levelDb + ((b.levelDb - a.levelDb) * -a.cents) / (b.cents - a.cents);
-  }
-  return null;
-}
 
 /** Level against pitch and ring, on the way up and on the way down, of the first note that was swept. */
 export const sweep: Measure = {
@@ -85,7 +36,7 @@ export const sweep: Measure = {
     const sound = (i: number): SweptSound => ({
       levelDb: level[i]! - loudest,
       cents: 100 * (pitch[i]! - swept.group.sounding),
-      ring: rich[i]! - air[i]! / AIR_PER_PARTIAL,
+      ring: ringing(rich[i]!, air[i]!),
     });
     const usable = (each: SweptSound) =>
       Number.isFinite(each.cents) && Number.isFinite(each.ring) && Math.abs(each.cents) < 150;
