@@ -59,6 +59,7 @@ export {
   removeRoutine,
   usePastSessions,
   usePlan,
+  usePlannedInstruments,
   useRoutines,
   useSession,
 } from './usePlans';

@@ -35,6 +35,12 @@ export function usePlan(instrumentId: string): { plan: Plan | undefined; problem
   return { plan: plans && (plans.plans[instrumentId] ?? USUAL_PLAN), problem: null };
 }
 
+/** Instruments that the player has told a week of, each with its wishes. */
+export function usePlannedInstruments(): readonly { instrumentId: string; wishes: Plan['wishes'] }[] {
+  const { data: plans } = usePlans();
+  return Object.entries(plans?.plans ?? {}).map(([instrumentId, { wishes }]) => ({ instrumentId, wishes }));
+}
+
 /** @param date of today. */
 export const changePlan = (instrumentId: string, part: (plan: Plan) => Partial<Plan>, date: string) =>
   change((plans) => withPlan(plans, instrumentId, part(plans.plans[instrumentId] ?? USUAL_PLAN), date));

@@ -68,7 +68,7 @@ export function planDay(planFor: PlanFor): DayPlan {
     },
     minutes <= 10 ? 40 : minutes < 18 ? 70 : 100,
   );
-  const own = programme ? programmeOffer(programme, turn, standing, day) : null;
+  const own = programme ? programmeOffer(programme, turn, standing, wishes, day) : null;
   if (own) write.add(own.pick, own.seconds);
 
   const counts = countsFor(minutes);

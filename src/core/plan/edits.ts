@@ -36,6 +36,16 @@ export const addBlock = (plan: DayPlan, block: Block): DayPlan => ({
   blocks: [...plan.blocks, { ...block, id: freeId(plan, block.id) }],
 });
 
+/** To another day, where it stays. @returns the two days, in the order they were given. */
+export function moveToDay(from: DayPlan, to: DayPlan, id: string): readonly [DayPlan, DayPlan] {
+  const block = from.blocks.find((each) => each.id === id);
+  if (!block) return [from, to];
+  return [
+    { ...from, blocks: from.blocks.filter((each) => each !== block) },
+    addBlock(to, { ...block, locked: true, skipped: false }),
+  ];
+}
+
 function freeId({ blocks }: DayPlan, id: string): string {
   let free = id;
   while (blocks.some((block) => block.id === free)) free += '+';

@@ -17,11 +17,21 @@ export { doseOf, DRILLS, HEAVY, loadOf, SEAM_DRILLS, turnOf, type Part } from '.
 export { holdOf, seamInterval, seamPriority, skillInterval, weakestOf } from './due';
 export { easeOf, type Ease } from './ease';
 export { eventNear } from './offers';
-export { addBlock, lockBlock, moveBlock, replanned, shortenBlock, skipBlock, swapBlock } from './edits';
+export {
+  addBlock,
+  lockBlock,
+  moveBlock,
+  moveToDay,
+  replanned,
+  shortenBlock,
+  skipBlock,
+  swapBlock,
+} from './edits';
 export type { PlanFor, RunningProgramme } from './planFor';
 export {
   dayOfProgramme,
   findProgramme,
+  lengthOf,
   outcomeOf,
   programmesFor,
   PROGRAMMES,
@@ -44,6 +54,8 @@ export {
   dateOf,
   dateSchema,
   isPracticeDay,
+  nextPracticeDay,
+  WEEKDAYS,
   ordinalOf,
   usualWishes,
   weekdayOf,

@@ -10,7 +10,7 @@ import { seamPriority, weakestOf } from './due';
 import type { Offer } from './offers';
 import type { RunningProgramme } from './planFor';
 import type { Calendar, Standing } from './standing';
-import type { CivilDay } from './wishes';
+import { civilDay, type CivilDay, type Wishes } from './wishes';
 
 /** Some weeks for one thing, with an end, and measured in the same way before and after. */
 export interface Programme {
@@ -18,7 +18,8 @@ export interface Programme {
   readonly title: string;
   /** What it is for, and what it asks. */
   readonly about: string;
-  readonly days: number;
+  /** How long it lasts; `event`: until the day that the player gets ready for. */
+  readonly days: number | 'event';
   readonly seconds: Seconds;
   /** What is practised, and what is measured of it at both ends. */
   readonly family: FamilyId;
@@ -69,6 +70,17 @@ export const PROGRAMMES: readonly Programme[] = [
     figure: 'pitch-per-level',
     better: 'zero',
   },
+  {
+    id: 'event',
+    title: 'Ready for the day',
+    about:
+      'A tune from its first note to its last before the work of the day, as on the day itself: whatever comes is played through. Its slurs are counted.',
+    days: 'event',
+    seconds: 240,
+    family: 'melody',
+    figure: 'slurs-clean',
+    better: 'more',
+  },
 ];
 
 export const findProgramme = (id: string): Programme | undefined => PROGRAMMES.find((each) => each.id === id);
@@ -76,11 +88,21 @@ export const findProgramme = (id: string): Programme | undefined => PROGRAMMES.f
 /** Days at both ends on which it is measured, always in the same way. */
 const MEASURED_DAYS = 4;
 
+/** An event nearer than this leaves no time to measure twice and to practise in between. */
+const LEAST_DAYS = 2 * MEASURED_DAYS + 2;
+
+/** How many days a programme lasts; null: until an event that there is none of. */
+export function lengthOf({ id, startedOn }: RunningProgramme, { event }: Wishes): number | null {
+  const days = findProgramme(id)?.days ?? null;
+  if (days !== 'event') return days;
+  return event && civilDay(event.date) > startedOn ? civilDay(event.date) - startedOn : null;
+}
+
 /** Which day of a programme it is, from 1; null: it has not begun, or is over. */
-export function dayOfProgramme({ id, startedOn }: RunningProgramme, day: CivilDay): number | null {
-  const programme = findProgramme(id);
-  const at = day - startedOn + 1;
-  return programme && at >= 1 && at <= programme.days ? at : null;
+export function dayOfProgramme(running: RunningProgramme, wishes: Wishes, day: CivilDay): number | null {
+  const days = lengthOf(running, wishes);
+  const at = day - running.startedOn + 1;
+  return days !== null && at >= 1 && at <= days ? at : null;
 }
 
 /** The block of a programme on a day; null: none. */
@@ -88,12 +110,20 @@ export function programmeOffer(
   running: RunningProgramme,
   turn: Turn,
   { breaks }: Standing,
+  wishes: Wishes,
   day: CivilDay,
 ): { pick: Offer; seconds: Seconds } | null {
   const programme = findProgramme(running.id);
-  const at = dayOfProgramme(running, day);
-  if (!programme || at === null || findFamily(programme.family)?.unfit(turn.instrument) !== null) return null;
-  const measures = at <= MEASURED_DAYS || at > programme.days - MEASURED_DAYS;
+  const total = lengthOf(running, wishes);
+  const at = dayOfProgramme(running, wishes, day);
+  if (
+    !programme ||
+    at === null ||
+    total === null ||
+    findFamily(programme.family)?.unfit(turn.instrument) !== null
+  )
+    return null;
+  const measures = at <= MEASURED_DAYS || at > total - MEASURED_DAYS;
   // Measured with the same notes at the same loudness, or before and after could not be compared.
   const with_ = measures ? turnOf(turn.instrument, turn.level, 0, { easy: 0, hard: 3 }, null) : turn;
   const seam = SEAM_DRILLS.find(({ family }) => family === programme.family);
@@ -120,7 +150,7 @@ export function programmeOffer(
     pick: {
       family: programme.family,
       values,
-      why: { of: 'programme', title: programme.title, day: at, total: programme.days },
+      why: { of: 'programme', title: programme.title, day: at, total },
     },
     seconds: programme.seconds,
   };
@@ -142,13 +172,16 @@ const LEAST_MEASURED = 3;
 
 /** Means at both ends against each other, without assuming that they vary alike (Welch 1947). */
 export function outcomeOf(
-  { id, startedOn }: RunningProgramme,
+  running: RunningProgramme,
   played: readonly Played[],
+  wishes: Wishes,
   { offsetDays }: Pick<Calendar, 'offsetDays'>,
 ): ProgrammeOutcome | null {
-  const programme = findProgramme(id);
-  if (!programme) return null;
-  const { figure, days, family, better } = programme;
+  const programme = findProgramme(running.id);
+  const days = lengthOf(running, wishes);
+  if (!programme || days === null) return null;
+  const { startedOn } = running;
+  const { figure, family, better } = programme;
   const asShare = figure === 'slurs-clean';
   const readings = (from: CivilDay, until: CivilDay) =>
     played.flatMap(({ entry, day }) => {
@@ -185,6 +218,14 @@ function welch(before: readonly number[], after: readonly number[]): Estimate | 
   return { value, low: value - reach, high: value + reach };
 }
 
-/** Programmes that an instrument can have. */
-export const programmesFor = (instrument: Instrument): readonly Programme[] =>
-  PROGRAMMES.filter(({ family }) => findFamily(family)?.unfit(instrument) === null);
+/** Programmes that an instrument can have from today on. */
+export const programmesFor = (
+  instrument: Instrument,
+  { event }: Wishes,
+  today: CivilDay,
+): readonly Programme[] =>
+  PROGRAMMES.filter(
+    ({ family, days }) =>
+      findFamily(family)?.unfit(instrument) === null &&
+      (days !== 'event' || (event !== null && civilDay(event.date) - today >= LEAST_DAYS)),
+  );

@@ -4,10 +4,9 @@ import type { Midi } from '@/core/tuning';
 import { FAULTS, plural, sized } from '@/core/verdict';
 import { BETWEEN, isRest, type Block, type DayPlan, type Why } from './block';
 import type { Ease } from './ease';
+import { WEEKDAYS } from './wishes';
 
 type NameOf = (written: Midi) => string;
-
-const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
 
 /** `on Monday`, `yesterday`, `three weeks ago`. @param weekday of today, Monday is 0. */
 export function sinceText(daysAgo: number, weekday: number): string {

@@ -1,22 +1,29 @@
 import { noteNumber } from '@/core/tuning';
 import { sinceLast } from '@/core/ledger';
+import { findInstrument } from '@/core/instruments';
 import { rowOf } from '@/core/ledger/memory.testing';
 import {
   afterBlock,
   again,
   blockNow,
   civilDay,
+  dateOf,
+  dayOfProgramme,
   crossedTold,
   endNow,
   isOver,
+  lengthOf,
   outcomeOf,
+  programmesFor,
   progressOf,
   sayChange,
   sessionOf,
   skipBlock,
   skipNow,
   takesOf,
+  usualWishes,
   withFailedPlace,
+  type Wishes,
 } from '.';
 import { named, plannedOn, playedFrom } from './plan.testing';
 
@@ -110,6 +117,7 @@ describe('a programme', () => {
       outcomeOf(
         running,
         playedFrom([...[8, 9, 8.5].map((s, i) => hold(i, s)), ...after.map((s, i) => hold(53 + i, s))]),
+        usualWishes,
         { offsetDays: 0 },
       )!;
     const better = ends([13, 14, 13.5]);
@@ -119,5 +127,21 @@ describe('a programme', () => {
     expect(better.change!.low).toBeCloseTo(5 - 2.776 * 0.408, 1);
     expect(ends([8.2, 9.1, 8.4]).verdict).toBe('no-change');
     expect(ends([13]).verdict).toBe('unknown');
+  });
+
+  it('for an event lasts until its day, wherever that is moved, and is offered only where there is time for it', () => {
+    const ready = { id: 'event', startedOn: MONDAY };
+    const on = (days: number) => ({
+      ...usualWishes,
+      event: { name: 'Lantern Night', date: dateOf(MONDAY + days) },
+    });
+    expect(lengthOf(ready, on(21))).toBe(21);
+    expect(dayOfProgramme(ready, on(21), MONDAY + 20)).toBe(21);
+    expect(dayOfProgramme(ready, on(21), MONDAY + 21)).toBeNull();
+    expect(dayOfProgramme(ready, on(25), MONDAY + 21)).toBe(22);
+    expect(lengthOf(ready, usualWishes)).toBeNull();
+    const offered = (wishes: Wishes) =>
+      programmesFor(findInstrument('flute')!, wishes, MONDAY).some(({ id }) => id === 'event');
+    expect([on(30), on(10), on(9), usualWishes].map(offered)).toEqual([true, true, false, false]);
   });
 });

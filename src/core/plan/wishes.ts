@@ -17,6 +17,17 @@ export function civilDay(date: string): CivilDay {
 
 export const dateOf = (day: CivilDay): string => new Date(day * DAY_MS).toISOString().slice(0, 10);
 
+/** Monday first. */
+export const WEEKDAYS = [
+  'Monday',
+  'Tuesday',
+  'Wednesday',
+  'Thursday',
+  'Friday',
+  'Saturday',
+  'Sunday',
+] as const;
+
 /** 0 is Monday. 1970 began on a Thursday. */
 export const weekdayOf = (day: CivilDay): number => (((day + 3) % 7) + 7) % 7;
 
@@ -52,6 +63,12 @@ export const usualWishes: Wishes = {
 };
 
 export const isPracticeDay = ({ days }: Wishes, day: CivilDay): boolean => days[weekdayOf(day)] === true;
+
+/** The first practice day after a day; the next day, where there is none in a week. */
+export function nextPracticeDay(wishes: Wishes, day: CivilDay): CivilDay {
+  for (let next = day + 1; next <= day + 7; next++) if (isPracticeDay(wishes, next)) return next;
+  return day + 1;
+}
 
 /**
  * Which practice day this is, counted through: one more from each practice day to the next, so that what goes round by it

@@ -1,3 +1,4 @@
+export { AlsoToday } from './AlsoToday';
 export { PlanStrand } from './PlanStrand';
 export { StrandLine } from './StrandLine';
 export { useBeginSession } from './useBeginSession';

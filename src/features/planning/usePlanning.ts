@@ -31,8 +31,8 @@ export interface Planning {
   readonly isOwn: boolean;
   /** By the wishes, today is a day of practice. */
   readonly isDay: boolean;
-  /** Keeps a day as the player made it; null: as it follows from what was heard. */
-  readonly keepDay: (date: string, day: DayPlan | null) => Promise<void>;
+  /** Keeps days as the player made them, by date; null: as it follows from what was heard. */
+  readonly keepDays: (days: Readonly<Record<string, DayPlan | null>>) => Promise<void>;
   readonly change: (part: (plan: Plan) => Partial<Plan>) => Promise<void>;
   /** What another day is planned from, as things stand now. */
   readonly planForOn: (day: CivilDay) => PlanFor;
@@ -94,11 +94,12 @@ export function usePlanning(): Planning | null {
       isOwn: own !== undefined,
       isDay: isPracticeDay(wishes, calendar.today),
       change,
-      keepDay: (of, day) =>
-        change(({ days: before }) => {
-          const others = Object.fromEntries(Object.entries(before).filter(([each]) => each !== of));
-          return { days: day === null ? others : { ...others, [of]: day } };
-        }),
+      keepDays: (made) =>
+        change(({ days: before }) => ({
+          days: Object.fromEntries(
+            Object.entries({ ...before, ...made }).flatMap(([of, day]) => (day === null ? [] : [[of, day]])),
+          ),
+        })),
       planForOn,
       planOn: (day) => days[dateOf(day)] ?? planDay(planForOn(day)),
       problem,

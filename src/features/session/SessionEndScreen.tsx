@@ -1,10 +1,10 @@
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { drillOf, isPracticeDay, sayChange, sayDay, takesOf, weekdayOf } from '@/core/plan';
+import { drillOf, nextPracticeDay, sayChange, sayDay, takesOf, weekdayOf } from '@/core/plan';
 import { placesIn, seamTitle, sinceLast, turnSentence, type Played, type ReportPlace } from '@/core/ledger';
 import { limitsOf, plural } from '@/core/verdict';
-import { PlanStrand, usePlanning } from '@/features/planning';
+import { AlsoToday, PlanStrand, usePlanning } from '@/features/planning';
 import { usePlayback } from '@/features/sound';
 import { useTurns } from '@/features/take';
 import {
@@ -79,6 +79,9 @@ export function SessionEndScreen() {
       ) : null}
       {skipped > 0 ? (
         <Soft>{`${plural(skipped, 'block')} left out. The plan goes on from what was played.`}</Soft>
+      ) : null}
+      {planning ? (
+        <AlsoToday day={planning.calendar.today} date={planning.date} onChosen={() => router.replace('/')} />
       ) : null}
       <Places places={placesIn(mine, limits)} />
       {mine.length > 0 ? (
@@ -194,15 +197,10 @@ function Remark({ takeId, before }: { takeId: string; before: string }) {
   );
 }
 
-const WEEK = 7;
-
 function Tomorrow({ planning }: { planning: NonNullable<ReturnType<typeof usePlanning>> }) {
   const nameOf = useNoteName();
   const { calendar, plan, planOn, instrument } = planning;
-  const next = Array.from({ length: WEEK }, (_, i) => calendar.today + 1 + i).find((day) =>
-    isPracticeDay(plan.wishes, day),
-  );
-  if (next === undefined) return null;
+  const next = nextPracticeDay(plan.wishes, calendar.today);
   const day = planOn(next);
   return (
     <View testID="tomorrow" style={styles.tomorrow}>

@@ -16,7 +16,7 @@ import {
 } from '@/core/plan';
 import { plural } from '@/core/verdict';
 import { useExercise } from '@/features/library';
-import { PlanStrand, useBeginSession, usePlanning, type Planning } from '@/features/planning';
+import { AlsoToday, PlanStrand, useBeginSession, usePlanning, type Planning } from '@/features/planning';
 import { useTurns } from '@/features/take';
 import { isExportDue } from './exportDue';
 import {
@@ -106,7 +106,7 @@ const SHORT_MINUTES = 10;
 
 function Day({ planning }: { planning: Planning }) {
   const router = useRouter();
-  const { planFor, today, isOwn, isDay, keepDay, date, instrument, calendar, plan, problem } = planning;
+  const { planFor, today, isOwn, isDay, keepDays, date, instrument, calendar, plan, problem } = planning;
   const freely = useExercise('free-playing')?.score;
   const free = freely?.ok ? freely.value : null;
   const eased = easeOf(planFor.standing, plan.wishes, calendar.today);
@@ -147,7 +147,7 @@ function Day({ planning }: { planning: Planning }) {
           testID="only-ten"
           onPress={() => {
             const minutes = today.minutes > SHORT_MINUTES ? SHORT_MINUTES : plan.wishes.minutes;
-            void keepDay(date, replanned(today, { ...planFor, minutes }));
+            void keepDays({ [date]: replanned(today, { ...planFor, minutes }) });
           }}
         />
         <Button
@@ -158,9 +158,10 @@ function Day({ planning }: { planning: Planning }) {
         />
         <Button look="quiet" label="The week" onPress={() => router.push('/week')} testID="to-week" />
         {isOwn ? (
-          <Button look="quiet" label="As it was planned" onPress={() => void keepDay(date, null)} />
+          <Button look="quiet" label="As it was planned" onPress={() => void keepDays({ [date]: null })} />
         ) : null}
       </View>
+      <AlsoToday day={calendar.today} date={date} />
       <View style={styles.ways}>
         <Button
           look="quiet"

@@ -7,37 +7,34 @@ import {
   useSensors,
   type DragEndEvent,
 } from '@dnd-kit/core';
-import {
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from '@dnd-kit/sortable';
-import { CSS } from '@dnd-kit/utilities';
+import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { useLocalSearchParams, useRouter } from 'expo-router';
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import {
   addBlock,
   blockOf,
   civilDay,
   dateSchema,
-  isRest,
   lockBlock,
   minutesText,
   moveBlock,
+  moveToDay,
+  nextPracticeDay,
   replanned,
   sayDay,
   shortenBlock,
   skipBlock,
   swapBlock,
-  type Block,
+  WEEKDAYS,
+  weekdayOf,
   type DayPlan,
 } from '@/core/plan';
 import { families } from '@/core/music';
 import { PlanStrand, useBeginSession, usePlanning, type Planning } from '@/features/planning';
+import { BlockTools, sayTitle, Sortable } from './DayBlock';
 import { keepRoutine, newId } from '@/store';
-import { Button, dayText, Field, fonts, Heading, Screen, Soft, Stepper, useNoteName, usePalette } from '@/ui';
+import { Button, dayText, Field, Heading, Screen, Soft, Stepper, useNoteName } from '@/ui';
 
 /** One day, to be changed: moved, swapped, shortened, left out, kept in its place, named. */
 export function DayScreen() {
@@ -56,15 +53,22 @@ export function DayScreen() {
 function Day({ planning, date }: { planning: Planning; date: string }) {
   const router = useRouter();
   const nameOf = useNoteName();
-  const { planOn, planFor, instrument, keepDay, plan } = planning;
+  const { planOn, planFor, instrument, keepDays, plan } = planning;
   const day = civilDay(date);
   const isToday = date === planning.date;
   const now = plan.days[date] ?? (isToday ? planning.today : planOn(day));
-  const [before, setBefore] = useState<DayPlan | null>(null);
+  const [before, setBefore] = useState<Readonly<Record<string, DayPlan | null>> | null>(null);
+  const keepAll = (days: Readonly<Record<string, DayPlan>>) => {
+    setBefore(Object.fromEntries(Object.keys(days).map((of) => [of, plan.days[of] ?? null])));
+    void keepDays(days);
+  };
   const keep = (next: DayPlan) => {
-    if (next === now) return;
-    setBefore(now);
-    void keepDay(date, next);
+    if (next !== now) keepAll({ [date]: next });
+  };
+  const later = nextPracticeDay(plan.wishes, day);
+  const moveLater = (id: string) => {
+    const [less, more] = moveToDay(now, planOn(later), id);
+    keepAll({ [less.date]: less, [more.date]: more });
   };
   const seconds = now.blocks.reduce((sum, block) => sum + (block.skipped ? 0 : block.seconds), 0);
   const onDragEnd = ({ active, over }: DragEndEvent) => {
@@ -99,7 +103,7 @@ function Day({ planning, date }: { planning: Planning; date: string }) {
             label="Undo"
             onPress={() => {
               setBefore(null);
-              void keepDay(date, before);
+              void keepDays(before);
             }}
           />
         ) : null}
@@ -107,7 +111,7 @@ function Day({ planning, date }: { planning: Planning; date: string }) {
           <Button
             look="quiet"
             label="As it was planned"
-            onPress={() => void keepDay(date, null)}
+            onPress={() => void keepDays({ [date]: null })}
             testID="as-planned"
           />
         ) : null}
@@ -121,13 +125,15 @@ function Day({ planning, date }: { planning: Planning; date: string }) {
                 instrument={instrument}
                 today={day}
                 tools={(of) => (
-                  <Tools
+                  <BlockTools
                     block={of}
                     onSwap={() => keep(swapBlock(now, of.id, { ...planFor, day }))}
                     onShorten={() => keep(shortenBlock(now, of.id))}
                     onSkip={() => keep(skipBlock(now, of.id, !of.skipped))}
                     onLock={() => keep(lockBlock(now, of.id, !of.locked))}
                     onMove={(by) => keep(moveBlock(now, of.id, by))}
+                    later={WEEKDAYS[weekdayOf(later)]!}
+                    onLater={() => moveLater(of.id)}
                   />
                 )}
               />
@@ -146,74 +152,6 @@ function Day({ planning, date }: { planning: Planning; date: string }) {
       />
       <Soft>Blocks that are kept in their place stay; the others are chosen anew.</Soft>
     </Screen>
-  );
-}
-
-const sayTitle = ({ family }: Block) => families.find(({ id }) => id === family)?.title ?? 'Rest';
-
-/** A block that can be taken by its handle: with a finger, a mouse, or the space bar and the arrow keys. */
-function Sortable({ id, title, children }: { id: string; title: string; children: ReactNode }) {
-  const palette = usePalette();
-  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id });
-  return (
-    <div
-      ref={setNodeRef}
-      style={{
-        transform: CSS.Translate.toString(transform) ?? 'none',
-        transition,
-        display: 'flex',
-        gap: 4,
-        background: isDragging ? palette.leaf : 'transparent',
-      }}
-    >
-      <div style={{ flex: 1, minWidth: 0 }}>{children}</div>
-      <button
-        {...attributes}
-        {...listeners}
-        aria-label={`Move ${title}`}
-        style={{
-          width: 44,
-          height: 44,
-          border: 0,
-          background: 'transparent',
-          color: palette.softInk,
-          font: `24px ${fonts.bold}, sans-serif`,
-          touchAction: 'none',
-          cursor: 'grab',
-        }}
-      >
-        ≡
-      </button>
-    </div>
-  );
-}
-
-interface ToolsProps {
-  readonly block: Block;
-  readonly onSwap: () => void;
-  readonly onShorten: () => void;
-  readonly onSkip: () => void;
-  readonly onLock: () => void;
-  readonly onMove: (by: number) => void;
-}
-
-function Tools({ block, onSwap, onShorten, onSkip, onLock, onMove }: ToolsProps) {
-  const title = sayTitle(block);
-  const keys: readonly (readonly [string, () => void])[] = isRest(block)
-    ? [[block.skipped ? 'Put back' : 'Leave out', onSkip]]
-    : [
-        ['Another', onSwap],
-        ...(block.repeats > 1 ? [['Shorter', onShorten] as const] : []),
-        [block.skipped ? 'Put back' : 'Leave out', onSkip],
-        [block.locked ? 'Let go' : 'Keep here', onLock],
-        ['Earlier', () => onMove(-1)],
-      ];
-  return (
-    <View style={styles.ways}>
-      {keys.map(([label, onPress]) => (
-        <Button key={label} look="quiet" label={label} spoken={`${label}: ${title}`} onPress={onPress} />
-      ))}
-    </View>
   );
 }
 

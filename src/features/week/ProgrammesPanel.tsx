@@ -4,6 +4,7 @@ import {
   civilDay,
   dayOfProgramme,
   findProgramme,
+  lengthOf,
   outcomeOf,
   programmesFor,
   type ProgrammeOutcome,
@@ -16,20 +17,29 @@ import { Body, Button, Heading, Soft } from '@/ui';
 /** Some weeks for one thing, with an end, and what they changed. */
 export function ProgrammesPanel({ planning }: { planning: Planning }) {
   const { plan, calendar, instrument, change, date } = planning;
+  const { wishes } = plan;
   const { data: played } = usePlayed(instrument.id, false);
   const [choosing, setChoosing] = useState(false);
   const running = plan.programme && { id: plan.programme.id, startedOn: civilDay(plan.programme.startedOn) };
   const programme = running && findProgramme(running.id);
-  const at = running && dayOfProgramme(running, calendar.today);
-  const outcome = running && played ? outcomeOf(running, played, calendar) : null;
+  const at = running && dayOfProgramme(running, wishes, calendar.today);
+  const total = running && lengthOf(running, wishes);
+  const outcome = running && played ? outcomeOf(running, played, wishes, calendar) : null;
   return (
     <View testID="programmes">
       <Heading>Programmes</Heading>
       {programme && at !== null ? (
         <>
-          <Body>{`${programme.title}, day ${at} of ${programme.days}`}</Body>
+          <Body>{`${programme.title}, day ${at} of ${total}`}</Body>
           <Soft>{`${programme.about} Its first and last four days are measured in the same way.`}</Soft>
           <Button look="quiet" label="End it now" onPress={() => void change(() => ({ programme: null }))} />
+        </>
+      ) : null}
+      {programme && total === null ? (
+        <>
+          <Body>{`${programme.title} has no day to end on: the event is gone from your wishes.`}</Body>
+          <Soft>Set its day again there, or put the programme away.</Soft>
+          <Button look="quiet" label="Put it away" onPress={() => void change(() => ({ programme: null }))} />
         </>
       ) : null}
       {programme && at === null && outcome ? (
@@ -52,7 +62,7 @@ export function ProgrammesPanel({ planning }: { planning: Planning }) {
         </>
       ) : null}
       {!programme && choosing
-        ? programmesFor(instrument).map(({ id, title, about }) => (
+        ? programmesFor(instrument, wishes, calendar.today).map(({ id, title, about }) => (
             <View key={id}>
               <Button
                 look="quiet"

@@ -4,7 +4,7 @@ import { StyleSheet, View } from 'react-native';
 import { nameWithin } from '@/core/instruments';
 import { linkPart } from '@/core/formats/shared';
 import { seamTitle } from '@/core/ledger';
-import { civilDay, mondayOf, weakestOf, type BreakStanding } from '@/core/plan';
+import { civilDay, mondayOf, weakestOf, WEEKDAYS, type BreakStanding } from '@/core/plan';
 import { plural } from '@/core/verdict';
 import { useBeginSession, usePlanning, type Planning } from '@/features/planning';
 import { removeRoutine, useRoutines } from '@/store';
@@ -91,12 +91,10 @@ function Stands({ breaks }: { breaks: readonly BreakStanding[] }) {
   );
 }
 
-const DAY_NAMES = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
-
 function Beside({ planning, days }: { planning: Planning; days: ReturnType<typeof useWeek> }) {
   const router = useRouter();
   const { wishes } = planning.plan;
-  const off = DAY_NAMES.filter((_, i) => !wishes.days[i]);
+  const off = WEEKDAYS.filter((_, i) => !wishes.days[i]);
   return (
     <>
       <View>
