@@ -26,6 +26,7 @@ const ROUTES = [
   '/log/bin',
   '/bench',
   '/bench/reeds',
+  '/bench/settings',
   '/limits',
   '/report',
   '/print?exercise=swells',

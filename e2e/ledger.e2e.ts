@@ -34,8 +34,8 @@ test('two tabs keep each its own take; what is left in a closed one is found; th
   expect(rows.match(/played in [AB]/g)?.sort()).toEqual(['played in A', 'played in B']);
 
   // Settings of two tabs do not undo each other.
-  await log.goto(`${app.url}/bench`);
-  await a.goto(`${app.url}/bench`);
+  await log.goto(`${app.url}/bench/settings`);
+  await a.goto(`${app.url}/bench/settings`);
   await a.getByRole('radio', { name: 'do re mi' }).click();
   await log.getByRole('radio', { name: 'do re mi', checked: true }).waitFor();
   await log.getByRole('radio', { name: 'dim stage' }).click();

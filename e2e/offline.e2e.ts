@@ -21,6 +21,7 @@ test('after one visit every page opens, and a take is played, judged and kept, w
     '/map',
     '/log',
     '/bench',
+    '/bench/settings',
     '/music',
     '/instruments',
     '/limits',

@@ -227,8 +227,9 @@ test('a block waits for a note, counts in, pauses when nothing is heard, and the
     return t > 2 && t < 3 ? 0.2 * Math.sin(2 * Math.PI * 440 * t) : 1e-5 * Math.sin(i * 12.9);
   });
   const page = await visitSlurs('Flute', 'microphone', { microphone });
-  await page.goto(`${app.url}/bench`);
+  await page.goto(`${app.url}/bench/settings`);
   await page.getByRole('radio', { name: 'when I play a note' }).click();
+  await page.goto(`${app.url}/bench`);
   await page.getByTestId('measure-sync').click();
   await expect(page.getByTestId('sync-result').innerText()).resolves.toMatch(/clicks were not heard/);
   await page.goto(`${app.url}/exercise/octave-slurs`);

@@ -8,7 +8,7 @@ import { offsetsOf, temperaments, type Offsets } from '@/core/tuning';
 import { exclusively } from './exclusively';
 import type { Storage } from './storage';
 
-export const SETTINGS_VERSION = 10;
+export const SETTINGS_VERSION = 11;
 
 export const settingsSchema = z.object({
   version: z.literal(SETTINGS_VERSION),
@@ -28,8 +28,8 @@ export const settingsSchema = z.object({
   headphones: z.boolean(),
   /** Whether the count-in begins by itself, or waits for a note. */
   startOn: z.enum(['key', 'sound']),
-  /** Loudspeaker to microphone in seconds, by the microphone's name. */
-  roundTrips: z.record(z.string(), z.number()),
+  /** Loudspeaker to microphone, by the microphone's name. @property measuredAt ISO 8601; null: before days were noted. */
+  roundTrips: z.record(z.string(), z.object({ seconds: z.number(), measuredAt: z.string().nullable() })),
   school: z.enum(['air', 'support', 'shape']),
   /** Thresholds that the player has set otherwise than is usual for the level. */
   ownLimits: ownLimitsSchema,
@@ -90,8 +90,19 @@ export const settingsKind: RecordKind<Settings> = {
     7: (record) => ({ ...record, reeds: {} }),
     8: (record) => ({ ...record, welcomed: true }),
     9: (record) => ({ ...record, readAs: defaultSettings.readAs }),
+    10: (record) => ({ ...record, roundTrips: undatedTrips(record['roundTrips']) }),
   },
 };
+
+function undatedTrips(trips: unknown): Settings['roundTrips'] {
+  const read = z.record(z.string(), z.number()).safeParse(trips);
+  return Object.fromEntries(
+    Object.entries(read.success ? read.data : {}).map(([device, seconds]) => [
+      device,
+      { seconds, measuredAt: null },
+    ]),
+  );
+}
 
 /** Limits of time were kept in seconds once, and the share of a hold as a fraction. */
 const RENAMED: Readonly<Record<string, readonly [id: string, times: number]>> = {

@@ -1,12 +1,9 @@
-import { useState } from 'react';
 import { View } from 'react-native';
-import { measureRoundTrip, SourceProblem } from '@/audio';
-import { fixed } from '@/core/verdict';
 import type { Settings } from '@/store';
-import { Body, Button, Choice, Heading, Notice, Soft, Stepper } from '@/ui';
+import { Choice, Soft, Stepper } from '@/ui';
 import type { SettingsProps } from './settingsProps';
 
-/** Metronome, drone, headphones, how a block begins, and the way from loudspeaker to microphone. */
+/** Metronome, drone, headphones, and how a block begins. */
 export function SoundSettings({ settings, change }: SettingsProps) {
   const { metronome, drone } = settings;
   const setMetronome = (part: Partial<Settings['metronome']>) =>
@@ -82,55 +79,6 @@ export function SoundSettings({ settings, change }: SettingsProps) {
           ? 'Nothing of them reaches the microphone, so nothing is taken out. Keep the volume low.'
           : 'What is known of them is taken out of the recording; what they cover is told as not known. Headphones leave everything free.'}
       </Soft>
-      <DeviceSync settings={settings} change={change} />
     </>
-  );
-}
-
-/** Measures the way from loudspeaker to microphone by clicks, for this device. */
-function DeviceSync({ settings, change }: SettingsProps) {
-  const [state, setState] = useState<'idle' | 'listening' | { problem: string } | { said: string }>('idle');
-  const measure = async () => {
-    setState('listening');
-    try {
-      const { device, seconds } = await measureRoundTrip();
-      if (seconds === null) {
-        setState({
-          problem: 'The clicks were not heard. Turn the loudspeaker up, take headphones off, and try again.',
-        });
-        return;
-      }
-      await change({ roundTrips: { ...settings.roundTrips, [device]: seconds } });
-      setState({ said: `${device}: ${fixed(1000 * seconds, 0)} ms, taken off every attack from now on.` });
-    } catch (error) {
-      setState({
-        problem:
-          error instanceof SourceProblem ? error.message : `It could not be measured: ${String(error)}`,
-      });
-    }
-  };
-  const known = Object.entries(settings.roundTrips);
-  return (
-    <View style={{ gap: 6 }} testID="device-sync">
-      <Heading>From loudspeaker to microphone</Heading>
-      <Body>
-        {known.length === 0
-          ? 'Not measured yet: figures against the beat may be off by some tens of milliseconds.'
-          : known.map(([device, seconds]) => `${device}: ${fixed(1000 * seconds, 0)} ms`).join('; ')}
-      </Body>
-      <Button
-        label={state === 'listening' ? 'Listening to clicks …' : 'Measure it: eight clicks'}
-        disabled={state === 'listening'}
-        onPress={() => void measure()}
-        testID="measure-sync"
-      />
-      {typeof state === 'object' ? (
-        <Notice
-          problem={'problem' in state}
-          testID="sync-result"
-          text={'problem' in state ? state.problem : state.said}
-        />
-      ) : null}
-    </View>
   );
 }

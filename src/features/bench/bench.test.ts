@@ -3,6 +3,7 @@ import { SCHOOLS } from '@/core/verdict/coach';
 import type { Outcome } from '@/core/base';
 import { defaultSettings, type Settings } from '@/store';
 import { mount, type Mounted } from '@/ui/mount.testing';
+import { DeviceSync } from './DeviceSync';
 import { JudgingSettings } from './JudgingSettings';
 import { SoundSettings } from './SoundSettings';
 import { TuningSettings } from './TuningSettings';
@@ -77,10 +78,13 @@ describe('the sound of the stand', () => {
   });
 
   it('keeps the way from loudspeaker to microphone for each device', async () => {
-    show(SoundSettings, { roundTrips: { 'Old headset': 0.18 } });
+    show(DeviceSync, { roundTrips: { 'Old headset': { seconds: 0.18, measuredAt: null } } });
     mockSync.answer = { device: 'Stand microphone', seconds: 0.0432 };
     await press('Measure it: eight clicks');
-    expect(settings.roundTrips).toEqual({ 'Old headset': 0.18, 'Stand microphone': 0.0432 });
+    expect(settings.roundTrips).toEqual({
+      'Old headset': { seconds: 0.18, measuredAt: null },
+      'Stand microphone': { seconds: 0.0432, measuredAt: expect.stringMatching(/^20\d\d-/) as string },
+    });
     expect(page.byId('sync-result').textContent).toMatch(/Stand microphone: 43 ms, taken off every attack/);
     expect(page.words()).toMatch(/Old headset: 180 ms; Stand microphone: 43 ms/);
   });
@@ -89,7 +93,7 @@ describe('the sound of the stand', () => {
     [{ device: 'Stand microphone', seconds: null }, /clicks were not heard\. Turn the loudspeaker up/],
     [new Error('No microphone was found.'), /No microphone was found/],
   ])('that could not be measured is told, and nothing is believed', async (answer, words) => {
-    show(SoundSettings);
+    show(DeviceSync);
     mockSync.answer = answer;
     await press('Measure it: eight clicks');
     expect(page.byId('sync-result').textContent).toMatch(words);

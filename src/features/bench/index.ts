@@ -7,3 +7,8 @@ export const ReedsScreen = pageLater(
   async () => (await import('./screens')).ReedsScreen,
   'Bench',
 );
+export const SettingsScreen = pageLater(
+  'Settings',
+  async () => (await import('./screens')).SettingsScreen,
+  'Bench',
+);

@@ -2,3 +2,4 @@
 export { BenchScreen } from './BenchScreen';
 export { LimitsScreen } from './LimitsScreen';
 export { ReedsScreen } from './ReedsScreen';
+export { SettingsScreen } from './SettingsScreen';

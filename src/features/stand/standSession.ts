@@ -59,6 +59,8 @@ export function sessionParts(
       : null,
     drone: pitches.length > 0 ? { ...drone, pitches } : null,
     headphones: settings.headphones,
-    roundTrips: settings.roundTrips,
+    roundTrips: Object.fromEntries(
+      Object.entries(settings.roundTrips).map(([device, { seconds }]) => [device, seconds]),
+    ),
   } satisfies Partial<SessionOptions>;
 }
