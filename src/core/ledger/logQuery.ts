@@ -12,6 +12,8 @@ export interface LogQuery {
   readonly cue: string | null;
   /** Sounding pitch that was heard. */
   readonly heard: Midi | null;
+  /** A seam of which both notes were heard, sounding. */
+  readonly seam: readonly [below: Midi, above: Midi] | null;
   /** With its sound kept. */
   readonly withSound: boolean;
   /** With a remark. */
@@ -26,24 +28,26 @@ export const ANYTHING: LogQuery = {
   reed: null,
   cue: null,
   heard: null,
+  seam: null,
   withSound: false,
   remarked: false,
 };
 
 export const asksAnything = (query: LogQuery): boolean =>
   Object.values(query).some(
-    (part: string | number | boolean | null) => part !== null && part !== '' && part !== false,
+    (part: LogQuery[keyof LogQuery]) => part !== null && part !== '' && part !== false,
   );
 
 /** Whether a row is looked for: all that was asked, and every word somewhere in what is written of it. */
 export function isWanted(entry: Entry, query: LogQuery): boolean {
-  const { text, instrumentId, family, fault, reed, cue, heard, withSound, remarked } = query;
+  const { text, instrumentId, family, fault, reed, cue, heard, seam, withSound, remarked } = query;
   if (instrumentId !== null && entry.instrumentId !== instrumentId) return false;
   if (family !== null && entry.family !== family) return false;
   if (fault !== null && !(fault in entry.faults)) return false;
   if (reed !== null && entry.reed !== reed) return false;
   if (cue !== null && entry.cue !== cue) return false;
   if (heard !== null && !entry.heard.includes(heard)) return false;
+  if (seam !== null && !seam.every((note) => entry.heard.includes(note))) return false;
   if (withSound && entry.audioBytes === 0) return false;
   if (remarked && entry.remark === '') return false;
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
@@ -62,6 +66,8 @@ export function offeredIn(entries: readonly Entry[]): {
   readonly faults: readonly string[];
   readonly reeds: readonly string[];
   readonly cues: readonly string[];
+  /** Sounding, low to high. */
+  readonly notes: readonly Midi[];
 } {
   const counted = (of: (entry: Entry) => readonly string[]) => {
     const counts = new Map<string, number>();
@@ -84,5 +90,6 @@ export function offeredIn(entries: readonly Entry[]): {
     faults: counted(({ faults }) => Object.keys(faults)),
     reeds: counted(({ reed }) => (reed ? [reed] : [])),
     cues: counted(({ cue }) => (cue ? [cue] : [])),
+    notes: [...new Set(entries.flatMap(({ heard }) => heard))].sort((a, b) => a - b),
   };
 }

@@ -2,7 +2,8 @@ import { useState } from 'react';
 import { StyleSheet, TextInput, View } from 'react-native';
 import { ANYTHING, asksAnything, offeredIn, type Entry, type LogQuery } from '@/core/ledger';
 import { FAULTS, type FaultKind } from '@/core/verdict';
-import { Button, Choice, fonts, usePalette } from '@/ui';
+import { Button, Choice, fonts, Soft, usePalette } from '@/ui';
+import { NoteFilters } from './NoteFilters';
 
 interface LogFiltersProps {
   /** All that can be looked for. */
@@ -32,7 +33,13 @@ export function LogFilters({ entries, query, onChange }: LogFiltersProps) {
           { value: ANY, label: 'any' },
           ...options.map(({ id, name }) => ({ value: id, label: name })),
         ]}
-        onChange={(value) => set({ [key]: value === ANY ? null : value })}
+        onChange={(value) =>
+          set({
+            [key]: value === ANY ? null : value,
+            // Notes are those of an instrument.
+            ...(key === 'instrumentId' ? { heard: null, seam: null } : {}),
+          })
+        }
       />
     );
   const plain = (ids: readonly string[]) => ids.map((id) => ({ id, name: id }));
@@ -63,6 +70,16 @@ export function LogFilters({ entries, query, onChange }: LogFiltersProps) {
             offered.faults.flatMap((id) =>
               id in FAULTS ? [{ id, name: FAULTS[id as FaultKind].word }] : [],
             ),
+          )}
+          {query.instrumentId === null && offered.instruments.length > 1 ? (
+            <Soft>Choose an instrument to look for one of its notes or seams.</Soft>
+          ) : (
+            <NoteFilters
+              instrumentId={query.instrumentId ?? offered.instruments[0]?.id ?? ''}
+              query={query}
+              notes={offered.notes}
+              onChange={set}
+            />
           )}
           {choose('reed', 'Reed or set-up', plain(offered.reeds))}
           {choose('cue', 'Attending to', plain(offered.cues))}
