@@ -130,9 +130,12 @@ function Going({ begun, running, settings }: GoingProps) {
         return;
       }
       await keepDraft(take.id, '');
-      setTold(now);
       const after = afterBlock(atBlock(session, block), take.id);
-      await goOn(instrument ? withFailedPlace(after, now.failed, instrument, settings.level) : after);
+      const next = instrument ? withFailedPlace(after, now.failed, instrument, settings.level) : after;
+      // Before it is told that the block is done: whoever closes the page then finds the next one.
+      if (!isOver(next)) await keepSession(next);
+      setTold(now);
+      await goOn(next);
     } catch (error) {
       setProblem(error instanceof Error ? error.message : String(error));
     }
