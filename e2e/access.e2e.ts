@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from 'playwright-core';
-import { duringBlock, serving } from './browser';
+import { chooseSetting, duringBlock, serving } from './browser';
 
 const app = serving('--demo');
 const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
@@ -76,7 +76,7 @@ it('finds nothing wrong on any page, light or dark', async () => {
 it('finds nothing wrong on the stand, between blocks, and on a verdict', async () => {
   const page = await app.open();
   await page.goto(`${app.url}/exercise/long-tone`);
-  await page.getByRole('radio', { name: 'simulated player', exact: true }).click();
+  await chooseSetting(page, 'simulated player');
   await page.goto(app.url);
   await page.getByTestId('begin').click();
   await duringBlock(page, page.getByTestId('stop').waitFor({ timeout: 30_000 }));

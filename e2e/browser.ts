@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { chromium, type Browser, type Page } from 'playwright-core';
 import { encodeWav } from '@/core/formats';
+import { hurry } from './hurried';
 
 const ROOT = resolve(__dirname, '..');
 const CHROMIUM = (process.env['CHROMIUM'] as string | undefined) ?? '/usr/bin/chromium';
@@ -45,6 +46,8 @@ export interface BrowserOptions {
   readonly microphone?: Float32Array;
   readonly microphoneRate?: number;
   readonly denyMicrophone?: boolean;
+  /** Music in its own time: for tests of the clock itself. What a microphone hears always is. */
+  readonly realTime?: boolean;
   readonly width?: number;
   readonly height?: number;
 }
@@ -79,6 +82,7 @@ export async function openPage(url: string, options: BrowserOptions = {}): Promi
   const context = await browser.newContext({
     viewport: { width: options.width ?? 390, height: options.height ?? 844 },
   });
+  if (!options.microphone && !options.realTime) await hurry(context);
   const page = await context.newPage();
   const complaints: string[] = [];
   page.on('pageerror', (error) => complaints.push(error.message));
@@ -143,7 +147,7 @@ export function serving(...options: string[]) {
       const page = await open(browser);
       await chooseInstrument(page, instrument);
       await page.goto(`${server.url}/exercise/${family}`);
-      await page.getByRole('radio', { name: source, exact: true }).click();
+      if (source !== 'microphone') await chooseSetting(page, source);
       return page;
     },
   };
@@ -174,10 +178,29 @@ export async function figure(page: Page, id: string): Promise<number> {
   return Number.parseFloat(text.replace('−', '-'));
 }
 
+/** Chooses a setting, and waits until it is stored: a page that is left at once would be left before. */
+export async function chooseSetting(page: Page, name: string): Promise<void> {
+  const radio = page.getByRole('radio', { name, exact: true });
+  if (await radio.isChecked()) return;
+  const stored = page.evaluate(
+    () =>
+      new Promise<void>((done) => {
+        const channel = new BroadcastChannel('gold-reed-changes');
+        channel.onmessage = ({ data }: MessageEvent<{ parts: string[] }>) => {
+          if (!data.parts.includes('settings')) return;
+          channel.close();
+          done();
+        };
+      }),
+  );
+  await radio.click();
+  await stored;
+}
+
 /** What is played from now on. */
 export async function chooseInstrument(page: Page, name: string): Promise<void> {
   await page.getByRole('link', { name: 'Practise' }).click();
   await page.getByRole('button', { name: 'Instrument', exact: true }).click();
-  await page.getByRole('radio', { name, exact: true }).click();
+  await chooseSetting(page, name);
   await page.getByRole('heading', { level: 1, name }).waitFor();
 }

@@ -2,13 +2,13 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Page } from 'playwright-core';
-import { duringBlock, measured, serving } from './browser';
+import { chooseSetting, duringBlock, measured, serving } from './browser';
 
 const app = serving();
 
 async function playLongTone(page: Page): Promise<void> {
   await page.goto(`${app.url}/exercise/long-tone`);
-  await page.getByRole('radio', { name: 'simulated player', exact: true }).click();
+  await chooseSetting(page, 'simulated player');
   await page.getByTestId('begin').click();
   await measured(page);
 }
@@ -101,7 +101,7 @@ test('a call in the middle of a take is told within a second, and what it took i
   const page = await app.blank();
   await page.addInitScript(CALL);
   await page.goto(`${app.url}/exercise/long-tone`);
-  await page.getByRole('radio', { name: 'simulated player', exact: true }).click();
+  await chooseSetting(page, 'simulated player');
   await page.getByTestId('begin').click();
   await page.getByText('counting in').waitFor();
   await page.getByText('counting in').waitFor({ state: 'hidden' });

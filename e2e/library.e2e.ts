@@ -5,7 +5,7 @@ import type { Page } from 'playwright-core';
 import { fromMusicXml, toMidi, toMusicXml } from '@/core/music/files';
 import { scoreOfFamily } from '@/core/music/scores.testing';
 import { findInstrument } from '@/core/instruments';
-import { chooseInstrument, measured, serving } from './browser';
+import { chooseInstrument, chooseSetting, measured, serving } from './browser';
 
 const app = serving();
 
@@ -75,7 +75,7 @@ test.each([
     }
     // Four bars tied together: more than a line of a phone at its usual size.
     await page.goto(`${app.url}/exercise/breath-sweep`);
-    await page.getByRole('radio', { name: 'simulated player' }).click();
+    await chooseSetting(page, 'simulated player');
     await page.getByTestId('begin').click();
     await page.getByTestId('stop').waitFor();
     await music(page).locator('svg').first().waitFor();
@@ -116,7 +116,7 @@ test('own music comes in, its places are marked and cut out; what cannot be read
   await page.getByRole('button', { name: 'A2 slurred up to A3' }).click();
   await page.getByTestId('drill').getByTestId('notation').locator('svg').first().waitFor();
   // The place that was cut out is practised, and judged like everything else.
-  await page.getByRole('radio', { name: 'simulated player' }).click();
+  await chooseSetting(page, 'simulated player');
   await page.getByTestId('begin').click();
   await measured(page);
   await expect(page.getByTestId('finding-slurs-clean').innerText()).resolves.toMatch(/(\d+) of \1\b/);
@@ -162,7 +162,7 @@ test('an instrument of one’s own is copied, changed, checked, and played from 
   expect(await words(page)).toMatch(/Harbour whistle.*half sharp/);
   // What was played on it outlives it.
   await page.goto(`${app.url}/exercise/long-tone`);
-  await page.getByRole('radio', { name: 'simulated player' }).click();
+  await chooseSetting(page, 'simulated player');
   await page.getByTestId('begin').click();
   await measured(page);
   await page.getByTestId('keep').click();
@@ -186,7 +186,7 @@ test('a minor scale is read as the clarinet sounds at a tap, and what is said of
   await chooseInstrument(page, 'B♭ clarinet');
   await page.goto(`${app.url}/exercise/roaming-scale`);
   await page.getByRole('radio', { name: 'minor, raised seventh', exact: true }).click();
-  await page.getByRole('radio', { name: 'simulated player', exact: true }).click();
+  await chooseSetting(page, 'simulated player');
   await music(page).locator('svg').first().waitFor();
   const written = await words(page);
   expect(written).toMatch(/from C 4 to D 6: C 4/);
@@ -208,6 +208,7 @@ test('a minor scale is read as the clarinet sounds at a tap, and what is said of
 test('a tuning file is brought in, and a sheet is printed as ink on white', async () => {
   const page = await app.open();
   await page.getByRole('link', { name: 'Bench' }).click();
+  await page.getByTestId('to-settings').click();
   const file = join(folder(), 'meadow.scl');
   const bringIn = async (text: string) => {
     writeFileSync(file, text);

@@ -7,7 +7,7 @@ import { heldNote } from '@/core/music/scores.testing';
 import { encodeWav } from '@/core/formats';
 import { findInstrument } from '@/core/instruments';
 import { perform, steadyPlayer, type Player } from '@/core/lab';
-import { chooseInstrument, figure, serving, type BrowserOptions } from './browser';
+import { type BrowserOptions, chooseInstrument, chooseSetting, figure, serving } from './browser';
 
 const PLAY_AND_MEASURE_MS = 40_000;
 
@@ -85,7 +85,7 @@ test('a tone into the microphone is measured, kept, found after a reload, delete
 
 test('the simulated player plays on the beat of a metronome that sounds in the room, and neither spoils the other', async () => {
   const page = await visit();
-  await page.getByRole('radio', { name: 'simulated player' }).click();
+  await chooseSetting(page, 'simulated player');
   await page.getByTestId('begin').click();
   await page.getByText('counting in').waitFor();
   await expect(page.getByTestId('caution').innerText()).resolves.toMatch(/^Dizzy, numb/);
@@ -132,7 +132,7 @@ test('a recording is the model of a sound: its note is found, and one’s own co
   await page.getByTestId('model').filter({ hasText: '“held.wav”: ' }).waitFor();
   await page.getByTestId('hear-model').click();
   await page.getByTestId('hear-model').filter({ hasText: 'Stop' }).click();
-  await page.getByRole('radio', { name: 'simulated player' }).click();
+  await chooseSetting(page, 'simulated player');
   for (let times = 4; times > 1; times--) await page.getByRole('button', { name: 'Times: less' }).click();
   await page.getByTestId('begin').click();
   await page.waitForURL('**/review', { timeout: PLAY_AND_MEASURE_MS });

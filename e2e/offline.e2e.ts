@@ -1,4 +1,4 @@
-import { duringBlock, measured, openPage, startServer } from './browser';
+import { chooseSetting, duringBlock, measured, openPage, startServer } from './browser';
 
 test('after one visit every page opens, and a take is played, judged and kept, with the server gone', async () => {
   const server = await startServer();
@@ -33,7 +33,7 @@ test('after one visit every page opens, and a take is played, judged and kept, w
   await page.goto(`${server.url}/exercise/octave-slurs`);
   await page.getByTestId('notation').locator('svg').first().waitFor();
   await page.goto(`${server.url}/exercise/long-tone`);
-  await page.getByRole('radio', { name: 'simulated player', exact: true }).click();
+  await chooseSetting(page, 'simulated player');
   await page.getByTestId('begin').click();
   await measured(page);
   await page.getByTestId('keep').click();

@@ -4,7 +4,7 @@ import { perform, noFaults, steadyPlayer } from '@/core/lab';
 import { scoreOf } from '@/core/music';
 import type { Block } from '@/core/plan';
 import type { Page } from 'playwright-core';
-import { BLOCK_MS, duringBlock, serving } from './browser';
+import { BLOCK_MS, chooseSetting, duringBlock, serving } from './browser';
 
 const app = serving();
 
@@ -48,7 +48,7 @@ const rest = (page: Page, before: string) =>
 
 async function simulated(page: Page): Promise<void> {
   await page.goto(`${app.url}/exercise/long-tone`);
-  await page.getByRole('radio', { name: 'simulated player', exact: true }).click();
+  await chooseSetting(page, 'simulated player');
 }
 
 it('asks three questions once, and then has a first plan that begins with the room', async () => {

@@ -4,7 +4,7 @@ import { findInstrument } from '@/core/instruments';
 import { noFaults, perform, steadyPlayer } from '@/core/lab';
 import type { Page } from 'playwright-core';
 import * as z from 'zod';
-import { BLOCK_MS, duringBlock, measured, serving, type BrowserOptions } from './browser';
+import { BLOCK_MS, chooseSetting, duringBlock, measured, serving, type BrowserOptions } from './browser';
 
 const app = serving();
 
@@ -119,7 +119,7 @@ test('a microphone with known faults: the page names exactly those, says what to
 test('pedals run a block: on, this breath again, hidden pitch, metronome, the list of keys, and stop', async () => {
   const page = await visitSlurs('Flute', 'simulated player');
   await page.getByTestId('begin').click();
-  await page.getByText('2 of 4').waitFor({ timeout: BLOCK_MS });
+  await duringBlock(page, page.getByText('2 of 4').waitFor({ timeout: 30_000 }));
   await page.keyboard.press('PageUp');
   await phase(page, /counting in/);
   await page.getByText(/[12] of 4/).waitFor();
@@ -205,7 +205,7 @@ test('limits and conditions are changed in two taps, and judging follows', async
   await page.getByTestId('setup-toggle').click();
   await page.getByText('slide 1 mm').waitFor();
   await page.goto(`${app.url}/limits`);
-  await page.getByRole('radio', { name: 'exacting' }).click();
+  await chooseSetting(page, 'exacting');
   const stepper = page.getByRole('spinbutton', { name: 'cents', exact: true }).first();
   await stepper.focus();
   await page.keyboard.press('ArrowUp');
@@ -228,7 +228,7 @@ test('a block waits for a note, counts in, pauses when nothing is heard, and the
   });
   const page = await visitSlurs('Flute', 'microphone', { microphone });
   await page.goto(`${app.url}/bench/settings`);
-  await page.getByRole('radio', { name: 'when I play a note' }).click();
+  await chooseSetting(page, 'when I play a note');
   await page.goto(`${app.url}/bench`);
   await page.getByTestId('measure-sync').click();
   await expect(page.getByTestId('sync-result').innerText()).resolves.toMatch(/clicks were not heard/);

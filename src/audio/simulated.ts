@@ -37,12 +37,13 @@ export async function openSimulatedPlayer(options: SimulatedOptions): Promise<So
     start(context, destination, firstBeat) {
       const buffer = context.createBuffer(1, samples.length, options.sampleRate);
       buffer.copyToChannel(samples, 0);
-      node = new AudioBufferSourceNode(context, { buffer });
-      node.connect(destination);
-      node.connect(context.destination);
-      node.start(
+      const playing = new AudioBufferSourceNode(context, { buffer });
+      playing.connect(destination);
+      playing.connect(context.destination);
+      playing.start(
         firstBeat === null ? context.currentTime : Math.max(context.currentTime, firstBeat - LEAD_SECONDS),
       );
+      node = playing;
     },
     onEnd() {
       // It falls silent by itself, and whoever follows the music ends the take.

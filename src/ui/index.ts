@@ -16,7 +16,6 @@ export {
   weekText,
   wholeDay,
 } from './dates';
-export { ExploredView } from './explored/ExploredView';
 export { Notation } from './notation/Notation';
 export { Pictures } from './notation/Pictures';
 export { Notice } from './notice';

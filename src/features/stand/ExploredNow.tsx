@@ -5,7 +5,8 @@ import type { Instrument } from '@/core/instruments';
 import type { Score } from '@/core/music';
 import type { Seconds } from '@/core/tuning';
 import { usePlayed } from '@/store';
-import { ExploredView, type ThreadHandle } from '@/ui';
+import type { ThreadHandle } from '@/ui';
+import { ExploredView } from './explored/ExploredView';
 
 interface ExploredNowProps {
   readonly ref: Ref<ThreadHandle>;

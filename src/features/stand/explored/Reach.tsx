@@ -1,13 +1,12 @@
-import { scaleLinear } from 'd3-scale';
-import { line } from 'd3-shape';
 import { G, Path } from 'react-native-svg';
 import type { ExploredPicture } from '@/core/hearing/following';
-import { usePalette } from '../theme';
-import { Mark, Rule, TEXT, type Room } from './plane';
+import { usePalette } from '@/ui';
+import { Mark, Rule, scaled, TEXT, type Room } from './plane';
 
 const SIDE = 10;
 const LEAST_CENTS = 60;
 const LEAST_SECONDS = 8;
+const BREATH_SECONDS = 0.3;
 /** Less is no bend. */
 const HARDLY_CENTS = 5;
 
@@ -17,14 +16,11 @@ export function Reach({ picture, width, height }: Room & { picture: ExploredPict
   const { way, downCents, upCents } = picture;
   const most = Math.max(LEAST_CENTS, downCents, upCents);
   const last = Math.max(LEAST_SECONDS, way[way.length - 1]?.x ?? 0);
-  const x = scaleLinear([0, last], [SIDE, width - SIDE]);
-  const y = scaleLinear([-most, most], [height - 1.6 * TEXT, 1.6 * TEXT]);
-  const path = line<(typeof way)[number]>(
-    (point) => x(point.x),
-    (point) => y(point.y),
-  )
-    // A breath is no part of the way.
-    .defined((point, i) => i === 0 || point.x - way[i - 1]!.x < 0.3)(way);
+  const x = scaled([0, last], [SIDE, width - SIDE]);
+  const y = scaled([-most, most], [height - 1.6 * TEXT, 1.6 * TEXT]);
+  // A breath is no part of the way.
+  const isNew = (i: number) => i === 0 || way[i]!.x - way[i - 1]!.x > BREATH_SECONDS;
+  const path = way.map((point, i) => `${isNew(i) ? 'M' : 'L'}${x(point.x)} ${y(point.y)}`).join(' ');
   return (
     <G>
       <Rule from={[0, y(0)]} to={[width, y(0)]} />

@@ -1,11 +1,17 @@
 import { Line, Text as SvgText } from 'react-native-svg';
-import { fonts, usePalette } from '../theme';
+import { fonts, usePalette } from '@/ui';
 
 /** Room that a drawing of what is explored stands in, CSS pixels. */
 export interface Room {
   readonly width: number;
   readonly height: number;
 }
+
+/** From a span of values to a span of the drawing, going on straight outside of it. */
+export const scaled =
+  ([from, to]: readonly [number, number], [start, end]: readonly [number, number]) =>
+  (value: number): number =>
+    start + ((end - start) * (value - from)) / (to - from);
 
 /** Read from a metre away. */
 export const TEXT = 17;

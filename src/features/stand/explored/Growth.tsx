@@ -1,10 +1,8 @@
-import { scaleLinear } from 'd3-scale';
 import { G, Line } from 'react-native-svg';
 import type { ExploredPicture } from '@/core/hearing/following';
 import type { Seconds } from '@/core/tuning';
-import { useNoteName } from '../naming';
-import { usePalette } from '../theme';
-import { Mark, Rule, TEXT, type Room } from './plane';
+import { useNoteName, usePalette } from '@/ui';
+import { Mark, Rule, scaled, TEXT, type Room } from './plane';
 
 const SIDE = 10;
 const LEAST_SECONDS = 10;
@@ -25,7 +23,7 @@ export function Growth({ picture, best, width, height }: GrowthProps) {
   const { holding } = picture;
   const rows = [...picture.holds].reverse().slice(0, Math.max(1, Math.floor((height - ROW) / ROW)));
   const longest = Math.max(LEAST_SECONDS, best ?? 0, ...rows.map(({ seconds }) => seconds));
-  const x = scaleLinear([0, longest * HEADROOM], [SIDE, width - SIDE]);
+  const x = scaled([0, longest * HEADROOM], [SIDE, width - SIDE]);
   return (
     <G>
       {best === null ? null : (

@@ -1,10 +1,8 @@
 import { extent } from 'd3-array';
-import { scaleLinear } from 'd3-scale';
 import { G, Line } from 'react-native-svg';
 import type { ExploredPicture } from '@/core/hearing/following';
-import { useNoteName } from '../naming';
-import { usePalette } from '../theme';
-import { Mark, Rule, TEXT, type Room } from './plane';
+import { useNoteName, usePalette } from '@/ui';
+import { Mark, Rule, scaled, TEXT, type Room } from './plane';
 
 const SIDE = 10;
 const LEAST_DB = 30;
@@ -24,7 +22,7 @@ export function DynamicEnds({
   const [low = -LEAST_DB, high = 0] = extent(levels);
   const middle = (low + high) / 2;
   const half = Math.max(LEAST_DB / 2, (high - low) / 2);
-  const y = scaleLinear([middle - half, middle + half], [height - 2.6 * TEXT, 1.8 * TEXT]);
+  const y = scaled([middle - half, middle + half], [height - 2.6 * TEXT, 1.8 * TEXT]);
   const column = (width - 2 * SIDE) / Math.max(3, notes.length);
   return (
     <G>

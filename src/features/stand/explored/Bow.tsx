@@ -1,9 +1,8 @@
 import { extent } from 'd3-array';
-import { scaleLinear } from 'd3-scale';
 import { Circle, G, Line } from 'react-native-svg';
 import type { ExploredPicture, SweptSound } from '@/core/hearing/following';
-import { usePalette } from '../theme';
-import { Mark, Rule, TEXT, type Room } from './plane';
+import { usePalette } from '@/ui';
+import { Mark, Rule, scaled, TEXT, type Room } from './plane';
 
 const SIDE = 16;
 const LEAST_CENTS = 30;
@@ -18,10 +17,10 @@ export function Bow({ picture, width, height }: Room & { picture: ExploredPictur
   const all = [...there, ...back];
   const most = Math.max(LEAST_CENTS, ...all.map(({ cents }) => Math.abs(cents)));
   const softest = Math.min(-LEAST_DB, ...all.map(({ levelDb }) => levelDb));
-  const x = scaleLinear([softest, 0], [SIDE, width - SIDE]);
-  const y = scaleLinear([-most, most], [height - 2 * TEXT, 2 * TEXT]);
+  const x = scaled([softest, 0], [SIDE, width - SIDE]);
+  const y = scaled([-most, most], [height - 2 * TEXT, 2 * TEXT]);
   const [least = 0, ringing = 0] = extent(all, ({ ring }) => ring);
-  const thick = scaleLinear([least, Math.max(ringing, least + 1)], [THIN, THICK]).unknown(THIN);
+  const thick = scaled([least, Math.max(ringing, least + 1)], [THIN, THICK]);
   const legs = [
     { name: 'there', sounds: there, stroke: palette.ink },
     { name: 'back', sounds: back, stroke: palette.slate },
@@ -37,7 +36,7 @@ export function Bow({ picture, width, height }: Room & { picture: ExploredPictur
               from={sounds[i]!}
               to={sound}
               {...{ x, y, stroke }}
-              width={thick(sound.ring)}
+              width={Number.isNaN(sound.ring) ? THIN : thick(sound.ring)}
             />
           ))}
         </G>
