@@ -71,7 +71,8 @@ it('asks three questions once, and then has a first plan that begins with the ro
   expect(app.complaints).toEqual([]);
 });
 
-it('answers a first note at once', async () => {
+/** One note on the flute, A4, as a microphone hears it over and over. */
+function oneNote(seconds: number, silence: number): Float32Array {
   const flute = findInstrument('flute')!;
   const score = scoreOf({
     family: 'free',
@@ -81,9 +82,9 @@ it('answers a first note at once', async () => {
     beatsPerBar: 4,
     countInBeats: 0,
     vibrato: 'none',
-    notes: [{ written: 69, startBeat: 0, beats: 6, attack: 'tongued', dynamic: 'mf' }],
+    notes: [{ written: 69, startBeat: 0, beats: seconds, attack: 'tongued', dynamic: 'mf' }],
   });
-  const { audio } = perform({
+  return perform({
     score,
     instrument: flute,
     player: steadyPlayer,
@@ -91,10 +92,13 @@ it('answers a first note at once', async () => {
     seed: 1,
     sampleRate: 48_000,
     a4: 440,
-    leadSeconds: 0.5,
-    tailSeconds: 0.5,
-  });
-  const page = await app.open({ microphone: audio });
+    leadSeconds: silence / 2,
+    tailSeconds: silence / 2,
+  }).audio;
+}
+
+it('answers a first note at once', async () => {
+  const page = await app.open({ microphone: oneNote(6, 1) });
   await page.getByTestId('welcome-next').click();
   await page.getByTestId('welcome-next').click();
   await page.getByTestId('let-listen').click();
@@ -135,6 +139,30 @@ it('plays a sent routine through without a touch, and tomorrow follows from what
   await page.getByTestId('planned-block').first().waitFor();
   await page.goto(`${app.url}/log`);
   await page.getByText('Just this seam', { exact: false }).first().waitFor();
+  expect(app.complaints).toEqual([]);
+});
+
+it('is played on an instrument without a touch: each block begins with its first note', async () => {
+  const page = await app.open({ microphone: oneNote(3, 3) });
+  await page.getByTestId('skip-welcome').click();
+  await page.goto(`${app.url}/bench/settings`);
+  await chooseSetting(page, 'off: you lead');
+  const tones = ['a', 'b', 'c', 'd'].map((id) => ({
+    ...block('long-tone', { note: 69, beats: 4, tempo: null }),
+    id,
+  }));
+  await page.goto(`${app.url}/open#${await routine(tones)}`);
+  await page.reload();
+  await page.getByTestId('take-it').click();
+  await page.getByRole('button', { name: 'Play it once' }).click();
+  for (let told = 0; told < tones.length - 1; told++) {
+    await rest(page, 'One honest long tone');
+    await duringBlock(page, between(page).waitFor({ state: 'detached', timeout: 30_000 }));
+  }
+  await duringBlock(page, page.waitForURL('**/session/end', { timeout: BLOCK_MS }));
+  await page.getByText('4 blocks', { exact: false }).waitFor();
+  const moved = await page.getByTestId('moved').innerText();
+  expect(moved.match(/A4 [^\n]*cents?/g)).toHaveLength(4);
   expect(app.complaints).toEqual([]);
 });
 

@@ -17,10 +17,13 @@ const isAt = (path: string, here: string) =>
     ? here === '/' || ['/week', '/session'].some((part) => here === part || here.startsWith(`${part}/`))
     : here === path || here.startsWith(`${path}/`);
 
+/** A phone whose page is shown at twice its size: five words still stand beside each other. */
+const NARROW = 300;
+
 /** The five areas: along the bottom on a phone, down the side on a wide screen. */
 export function Shell({ banner, children }: { banner?: ReactNode; children: ReactNode }) {
   const palette = usePalette();
-  const { wide, low } = useShape();
+  const { wide, low, width } = useShape();
   const here = usePathname();
   const side = wide || low;
   return (
@@ -54,7 +57,16 @@ export function Shell({ banner, children }: { banner?: ReactNode; children: Reac
             >
               <View style={side ? styles.railInside : styles.barInside}>
                 <AreaIcon area={area} colour={colour} />
-                <Text style={[styles.label, current && styles.current, { color: colour }]}>{label}</Text>
+                <Text
+                  style={[
+                    styles.label,
+                    width < NARROW && styles.narrow,
+                    current && styles.current,
+                    { color: colour },
+                  ]}
+                >
+                  {label}
+                </Text>
               </View>
             </Link>
           );
@@ -84,5 +96,6 @@ const styles = StyleSheet.create({
   barInside: { alignItems: 'center', gap: 2, minHeight: 44, justifyContent: 'center' },
   railInside: { flexDirection: 'row', alignItems: 'center', gap: 10 },
   label: { fontFamily: fonts.text, fontSize: 16 },
+  narrow: { fontSize: 12 },
   current: { fontFamily: fonts.bold },
 });

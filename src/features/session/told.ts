@@ -26,7 +26,7 @@ export interface Told {
 export async function toldOf(take: Take, settings: Settings, inSession: readonly string[]): Promise<Told> {
   const limits = limitsOf(settings.level, settings.ownLimits);
   const judgement = judge(take, limits);
-  const verdict = say(judgement, settings.naming);
+  const verdict = say(judgement, settings.naming, settings.readAs.pitch);
   const { entry, cells } = digestOf(take, limits, settings.naming);
   const { crossings } = unpacked(cells);
   const told = crossings.flatMap((crossing) => {
