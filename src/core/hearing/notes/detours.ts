@@ -155,7 +155,10 @@ export function separateDetours(
           if (length >= SHORTEST_NOTE && !late && !ofBoth) continue;
           // No mode of the note: the way from one pitch to the next, or a tone that has not yet settled.
           parts.splice(i, 1);
-          parts[i] = { ...after, from: ofBoth ? here.from : after.from, joined: here.joined };
+          // What is made of both is heard once the second sounds; an echo of the first alone, before it.
+          const isEcho = ofBoth && Math.abs(here.pitch - earlier.pitch) < onePitch;
+          const from = ofBoth && !isEcho ? here.from : after.from;
+          parts[i] = { ...after, from, joined: here.joined };
           changed = true;
           continue;
         }

@@ -26,6 +26,8 @@ const MOST_RATIO = 5;
 /** Notes whose echo may still be heard, and how much louder than on the average it may be. */
 const ECHOING_NOTES = 3;
 const ECHO_MARGIN_DB: Decibels = 9;
+/** Low notes ring longer than a room does as a whole. */
+const RINGS_LONGER = 1.2;
 /** A partial this far above all others, and not one of the first two, is no part of a tone. */
 const LONELY_DB: Decibels = -30;
 const FIRST_LONELY = 2;
@@ -175,7 +177,7 @@ function echoes(
     const was = median(line.levelDb.subarray(note.from, note.to));
     const since =
       (frame - note.to) * frames.hopSeconds - frames.settings.spectrum.window / frames.settings.sampleRate;
-    return level < was + ECHO_MARGIN_DB - (60 / decaySeconds) * Math.max(0, since);
+    return level < was + ECHO_MARGIN_DB - (60 / (RINGS_LONGER * decaySeconds)) * Math.max(0, since);
   });
 }
 

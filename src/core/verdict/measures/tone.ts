@@ -1,7 +1,7 @@
 import { median } from '@/core/base';
 import { lengthOf, type Note } from '@/core/hearing/notes';
 import { blurOf } from '@/core/hearing/room';
-import { leaning, type Seconds } from '@/core/tuning';
+import { leaning, type Decibels, type Seconds } from '@/core/tuning';
 import { amountOf, beyond, beyondEither, faultAt } from '../fault';
 import { figure, figuresAt, isKnown, most, valueOf, wholeOf, type Figure } from '../figure';
 import type { FigureId } from '../figures';
@@ -122,11 +122,21 @@ const LEAST_FADE_DB = 2;
 /** Where echoes ring they pull at a held note's pitch, now up, now down: a still tone wobbles by as much there. */
 const ROOM_WOBBLE_CENTS = 3;
 
-/** A wobble that is over its limit with the room's own, and within it without, is not known to be the player's. */
-function ownWobble({ wobbleCents }: Note, { conditions, limits }: Reading): number | null {
-  const rings = blurOf(conditions.room?.decaySeconds ?? null) > 0;
-  if (wobbleCents === null || !rings || wobbleCents <= limits.wobbleCents) return wobbleCents;
-  return wobbleCents ** 2 - ROOM_WOBBLE_CENTS ** 2 <= limits.wobbleCents ** 2 ? null : wobbleCents;
+/**
+ * Noise pulls at the pitch of a soft note too: at most by so much where it is NOISY_DB under the note, and tenfold less for 10 dB
+ * more. Held tones in white noise, six instruments: 4 cents at 16 dB, 10 at 11; in a room, with the fundamental in a node, 12 at 15.
+ */
+const NOISE_WOBBLE_CENTS = 12;
+const NOISY_DB = 15;
+const noiseWobble = (overFloorDb: Decibels) =>
+  NOISE_WOBBLE_CENTS * 10 ** (-Math.max(0, overFloorDb - NOISY_DB) / 10);
+
+/** A wobble that is over its limit with what room and noise can make, and within it without, is not known to be the player's. */
+function ownWobble({ wobbleCents, levelDb }: Note, { conditions, limits }: Reading): number | null {
+  if (wobbleCents === null || wobbleCents <= limits.wobbleCents) return wobbleCents;
+  const room = blurOf(conditions.room?.decaySeconds ?? null) > 0 ? ROOM_WOBBLE_CENTS : 0;
+  const noise = levelDb === null ? 0 : noiseWobble(levelDb - conditions.floorDb);
+  return wobbleCents ** 2 - room ** 2 - noise ** 2 <= limits.wobbleCents ** 2 ? null : wobbleCents;
 }
 
 /** Whether notes were held still: drift, wobble, vibrato, fading. What a hairpin moves is not unsteady. */
