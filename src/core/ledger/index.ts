@@ -47,7 +47,6 @@ export { changesIn, trendOf, type Change, type Trend, type TrendPoint } from './
 export { asHeard, mapSlide, shiftBy, type Elsewise, type MapSlide } from './mapSlide';
 export { alongside, type Alongside, type Counted } from './alongside';
 export { ANYTHING, asksAnything, isWanted, offeredIn, type LogQuery } from './logQuery';
-export { setKey } from './setKey';
 export { sinceLast, type SinceLast } from './sinceLast';
 export { seamTitle, turnSentence } from './say';
 export { isSameMusic, versus, type Versus } from './versus';

@@ -1,6 +1,6 @@
 import type { Entry } from './entry';
 import { FOLLOWED, type Followed } from './followed';
-import { setKey } from './setKey';
+import { isSameMusic } from './versus';
 
 /** What a take is about, against the one before of the same exercise. */
 export interface SinceLast {
@@ -10,17 +10,15 @@ export interface SinceLast {
   /** Where it is a count: of how many. */
   readonly of: { readonly now: number; readonly before: number } | null;
   readonly earlier: Entry;
-  /** What differs may be the notes. */
-  readonly otherNotes: boolean;
-  /** `same`: two takes differ by as much by chance. `untold`: how much chance does is not known, or the notes were others. */
+  /** It was not the same music: what differs may be that. */
+  readonly setOtherwise: boolean;
+  /** `same`: two takes differ by as much by chance. `untold`: how much chance does is not known, or the music was other. */
   readonly verdict: 'better' | 'worse' | 'same' | 'untold';
 }
 
 /** Standard errors that two takes have to be apart. */
 const APART = 2;
 const SLURS = 'slurs-clean';
-
-const keyOf = ({ family, parameters }: Entry) => setKey(family, parameters);
 
 /** @param earlier of the same exercise. Null: they have nothing in common that is followed. */
 export function sinceLast(entry: Entry, earlier: Entry): SinceLast | null {
@@ -29,10 +27,10 @@ export function sinceLast(entry: Entry, earlier: Entry): SinceLast | null {
   const [now, before] = [followed.of(entry)!, followed.of(earlier)!];
   const [mine, theirs] = [entry.figures[followed.id], earlier.figures[followed.id]];
   const of = followed.id === SLURS && mine?.[3] && theirs?.[3] ? { now: mine[3], before: theirs[3] } : null;
-  const otherNotes = keyOf(entry) !== keyOf(earlier);
-  const found = { followed, now, before, of, earlier, otherNotes };
+  const setOtherwise = !isSameMusic(entry, earlier);
+  const found = { followed, now, before, of, earlier, setOtherwise };
   const error = of ? countError(now, before, of) : spreadError(mine, theirs);
-  if (error === null || otherNotes) return { ...found, verdict: 'untold' };
+  if (error === null || setOtherwise) return { ...found, verdict: 'untold' };
   const size = (value: number) => (followed.better === 'zero' ? -Math.abs(value) : value);
   const by = (size(now) - size(before)) * (followed.better === 'less' ? -1 : 1);
   const verdict = Math.abs(by) <= APART * error ? 'same' : by > 0 ? 'better' : 'worse';

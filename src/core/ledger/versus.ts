@@ -21,8 +21,8 @@ const errorOf = ([, spread, n]: RowFigure): number | null =>
 
 const SURE = 1.96;
 
-/** What may be other in the same music: how fast, how loud, what was attended to. */
-const INCIDENTAL = ['tempo', 'cue', 'vibrato', 'dynamic'];
+/** What may be other in the same music: how fast, how loud, how often, what was attended to. */
+const INCIDENTAL = ['tempo', 'cue', 'vibrato', 'dynamic', 'times'];
 
 /** Whether two takes are of the same music. */
 export function isSameMusic(a: Entry, b: Entry): boolean {

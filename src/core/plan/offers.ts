@@ -5,8 +5,7 @@ import type { Why } from './block';
 import { DRILLS, HEAVY, loadOf, SEAM_DRILLS, type Part, type Target, type Turn } from './drills';
 import { hasOpened, holdOf, seamPriority, skillPriority, weakestOf } from './due';
 import type { PlanFor } from './planFor';
-import { setKey } from '@/core/ledger';
-import type { BreakStanding, Standing } from './standing';
+import { setKey, type BreakStanding, type Standing } from './standing';
 import { civilDay, type CivilDay, type Wishes } from './wishes';
 
 /** Something that a day could have, and why. */

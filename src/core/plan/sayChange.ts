@@ -22,6 +22,6 @@ export function sayChange(since: SinceLast, daysAgo: number, weekday: number): s
     case 'same':
       return `${told}: no more apart than chance can do.`;
     case 'untold':
-      return since.otherNotes ? `${told}, of other notes.` : `${told}.`;
+      return since.setOtherwise ? `${told}, when the exercise was set otherwise.` : `${told}.`;
   }
 }

@@ -96,9 +96,9 @@ describe('against the time before', () => {
     expect(sinceLast(wobble(2, 3), wobble(4, 3))?.verdict).toBe('same');
     expect(sinceLast(slurs(3, 3), slurs(4, 4))?.verdict).toBe('same');
     expect(sinceLast(slurs(3, 3), wobble(2, 1))).toBeNull();
-    // Of other notes nothing is called better.
+    // Of other music nothing is called better; the same slur played more often is the same.
     const elsewhere = { ...wobble(4, 0.5), parameters: { note: 74 } };
-    expect(sinceLast(wobble(2, 0.5), elsewhere)).toMatchObject({ verdict: 'untold', otherNotes: true });
+    expect(sinceLast(wobble(2, 0.5), elsewhere)).toMatchObject({ verdict: 'untold', setOtherwise: true });
   });
 
   it('is said with both figures and the day', () => {

@@ -4,7 +4,6 @@ import {
   isClean,
   noteMap,
   problemNotes,
-  setKey,
   SeamFollowing,
   type Crossing,
   type Entry,
@@ -120,6 +119,30 @@ export const drillKey = (family: string, values: Readonly<Record<string, unknown
 
 export const drillOf = ({ family, parameters }: Pick<Entry, 'family' | 'parameters'>): string =>
   drillKey(family, parameters);
+
+/** What of an exercise decides which notes it has. */
+const NOTE_FIELDS = [
+  'from',
+  'to',
+  'range',
+  'note',
+  'anchor',
+  'reference',
+  'problem',
+  'key',
+  'scale',
+  'low',
+  'drone',
+  'root',
+];
+
+/** Exercises with the same key have the same notes; a slur has those of the slur back. */
+export function setKey(family: string, values: Readonly<Record<string, unknown>>): string {
+  const { from, to } = values;
+  const turned = typeof from === 'number' && typeof to === 'number' && from > to;
+  const same = turned ? { ...values, from: to, to: from } : values;
+  return [family, ...NOTE_FIELDS.map((name) => JSON.stringify(same[name] ?? null))].join('/');
+}
 
 /** @param played of one instrument, oldest first. @param now days since 1970, with the time of day. */
 export function standing(

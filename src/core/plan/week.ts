@@ -1,8 +1,7 @@
 import type { Block, DayPlan } from './block';
 import { planDay } from './day';
 import type { PlanFor } from './planFor';
-import { setKey } from '@/core/ledger';
-import type { BreakStanding, SkillStanding, Standing } from './standing';
+import { setKey, type BreakStanding, type SkillStanding, type Standing } from './standing';
 import { dateOf, isPracticeDay, weekdayOf, type CivilDay } from './wishes';
 
 /** The standing as it will be after a day that goes by its plan, with everything holding as it does now. */

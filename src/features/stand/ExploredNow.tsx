@@ -25,7 +25,7 @@ const SHOWN_EVERY: Seconds = 0.12;
 /** In place of the thread: what an exploring exercise is there to find out, as it is found. */
 export function ExploredNow({ ref, kind, score, instrument, width, height, hidden }: ExploredNowProps) {
   const explored = useMemo(() => new Explored(kind, score, instrument), [kind, score, instrument]);
-  const [picture, setPicture] = useState<ExploredPicture>(explored.picture);
+  const [picture, setPicture] = useState<ExploredPicture>(() => explored.picture);
   const shownAt = useRef<Seconds>(-Infinity);
   const best = useBestHold(kind === 'growth' ? instrument.id : '');
   useImperativeHandle(ref, () => ({

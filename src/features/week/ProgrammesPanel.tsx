@@ -37,8 +37,8 @@ export function ProgrammesPanel({ planning }: { planning: Planning }) {
       ) : null}
       {programme && total === null ? (
         <>
-          <Body>{`${programme.title} has no day to end on: the event is gone from your wishes.`}</Body>
-          <Soft>Set its day again there, or put the programme away.</Soft>
+          <Body>{`${programme.title} has no day to end on.`}</Body>
+          <Soft>Set the day of the event in your wishes, or put the programme away.</Soft>
           <Button look="quiet" label="Put it away" onPress={() => void change(() => ({ programme: null }))} />
         </>
       ) : null}

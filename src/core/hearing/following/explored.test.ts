@@ -110,4 +110,46 @@ describe('what is explored, while it sounds', () => {
     for (const { seconds } of picture.holds) expect(Math.abs(seconds - 12)).toBeLessThan(0.05);
     expect(picture.holding).toBe(false);
   });
+
+  it('begins anew with a breath that is played again, and keeps the holds that were held', () => {
+    const sweep = scoreOf('breath-sweep');
+    const again = new Explored('bow', sweep, instrument);
+    const blow = (levels: readonly number[], explored: Explored, score: Score) =>
+      levels.forEach((levelDb, i) => {
+        const at = i * 0.05;
+        const midi = soundingOf(instrument, score.notes[0]!.written);
+        explored.push({ at, musicSeconds: at, midi, levelDb, ring: 5 });
+      });
+    const soft = Array.from({ length: 60 }, (_, i) => -60 + i / 4);
+    blow(soft, again, sweep);
+    blow(
+      soft.map((db) => db + 20),
+      again,
+      sweep,
+    );
+    const once = new Explored('bow', sweep, instrument);
+    blow(
+      soft.map((db) => db + 20),
+      once,
+      sweep,
+    );
+    expect(again.picture).toEqual(once.picture);
+
+    const long = { ...scoreOf('long-hold'), tempo: 60 };
+    const held = long.notes.find(({ role }) => role === 'hold')!;
+    const holds = new Explored('growth', long, instrument);
+    for (const seconds of [5, 3])
+      for (let at = 0; at < seconds; at += FRAME)
+        holds.push({
+          at,
+          musicSeconds: held.startBeat + 0.1,
+          midi: soundingOf(instrument, held.written),
+          levelDb: -30,
+          ring: 5,
+        });
+    const lengths = (holds.picture as ExploredPicture & { kind: 'growth' }).holds.map(({ seconds }) =>
+      Math.round(seconds),
+    );
+    expect(lengths).toEqual([5, 3]);
+  });
 });

@@ -101,6 +101,8 @@ const ELSEWHERE: Cents = 150;
 const FARTHEST: Cents = 400;
 const SMOOTH = 5;
 
+const goesOn = (last: Seconds, now: Seconds) => now >= last && now - last < ENDS;
+
 /** Gathers what an exploring exercise finds, frame by frame, as the verdict will measure it. */
 export class Explored {
   private readonly frames: Kept[] = [];
@@ -117,6 +119,8 @@ export class Explored {
   }
 
   push(frame: ExploredFrame): void {
+    // Time begins anew where a breath is played again; holds that have ended stay to be seen.
+    if (this.newest && frame.at < this.newest.at) this.frames.length = 0;
     this.newest = frame;
     if (Number.isNaN(frame.midi)) return;
     const note = Math.max(
@@ -227,7 +231,7 @@ export class Explored {
   private hold(at: Seconds, note: number): void {
     if (this.noteAt(note).role !== 'hold') return;
     const last = this.holds[this.holds.length - 1];
-    if (last && last.note === note && at - last.to < ENDS) last.to = at;
+    if (last && last.note === note && goesOn(last.to, at)) last.to = at;
     else this.holds.push({ note, from: at, to: at });
   }
 
@@ -238,7 +242,7 @@ export class Explored {
       holds: this.holds
         .filter(({ from, to }) => to - from > ENDS)
         .map(({ note, from, to }) => ({ written: this.noteAt(note).written, seconds: to - from })),
-      holding: last !== undefined && this.newest !== null && this.newest.at - last.to < ENDS,
+      holding: last !== undefined && this.newest !== null && goesOn(last.to, this.newest.at),
     };
   }
 }

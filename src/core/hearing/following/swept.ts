@@ -1,3 +1,4 @@
+import { groups } from 'd3-array';
 import { median } from '@/core/base';
 import type { Cents, Decibels } from '@/core/tuning';
 
@@ -15,12 +16,7 @@ export interface SweptSound {
 
 /** Bins of level, softest first, each with its medians. */
 export function binned(sounds: readonly SweptSound[]): SweptSound[] {
-  const bins = new Map<number, SweptSound[]>();
-  for (const sound of sounds) {
-    const key = Math.round(sound.levelDb / BIN_DB);
-    bins.set(key, [...(bins.get(key) ?? []), sound]);
-  }
-  return [...bins]
+  return groups(sounds, ({ levelDb }) => Math.round(levelDb / BIN_DB))
     .sort(([a], [b]) => a - b)
     .filter(([, all]) => all.length >= 2)
     .map(([key, all]) => ({

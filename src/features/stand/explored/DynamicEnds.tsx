@@ -31,8 +31,8 @@ export function DynamicEnds({
         const ends = [softDb, loudDb].filter((db) => db !== null);
         return (
           <G key={written}>
-            {ends.map((db) => (
-              <Rule key={db} from={[x - column / 3, y(db)]} to={[x + column / 3, y(db)]} />
+            {ends.map((db, end) => (
+              <Rule key={end} from={[x - column / 3, y(db)]} to={[x + column / 3, y(db)]} />
             ))}
             {softDb !== null && loudDb !== null ? (
               <G>
