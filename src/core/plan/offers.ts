@@ -171,8 +171,7 @@ function whySkill(
       takes: problem.note.takes,
     };
   if (!skill) return serves ? { of: 'purpose', purpose: serves } : { of: 'not-yet' };
-  if (skill.fault && skill.troubled > 0)
-    return { of: 'fault', fault: skill.fault, takes: skill.troubled, total: skill.of };
+  if (skill.fault) return { of: 'fault', fault: skill.fault.kind, takes: skill.fault.takes, total: skill.of };
   return { of: 'due', daysAgo: Math.max(0, day - skill.lastDay) };
 }
 

@@ -34,10 +34,10 @@ export function sayWhy(why: Why, nameOf: NameOf, weekday: number): string {
       return `${seamTitle(why.from, why.to, nameOf)} has hardly been heard yet.`;
     case 'fault': {
       const { word } = FAULTS[why.fault];
-      if (why.total === 1) return `Found the last time: ${word}.`;
+      if (why.total === 1) return `What was off the last time: ${word}.`;
       return why.takes === why.total
-        ? `Found in ${why.total === 2 ? 'both of the last two' : `all of the last ${why.total}`} takes: ${word}.`
-        : `Found in ${why.takes} of the last ${why.total} takes: ${word}.`;
+        ? `What was off in ${why.total === 2 ? 'both of the last two' : `all of the last ${why.total}`} takes: ${word}.`
+        : `What was off in ${why.takes} of the last ${why.total} takes: ${word}.`;
     }
     case 'note':
       return Math.abs(why.cents) < 1

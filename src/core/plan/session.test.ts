@@ -1,6 +1,5 @@
 import { noteNumber } from '@/core/tuning';
 import { sinceLast } from '@/core/ledger';
-import { findInstrument } from '@/core/instruments';
 import { rowOf } from '@/core/ledger/memory.testing';
 import {
   afterBlock,
@@ -144,7 +143,7 @@ describe('a programme', () => {
     expect(dayOfProgramme(ready, on(25), MONDAY + 21)).toBe(22);
     expect(lengthOf(ready, usualWishes)).toBeNull();
     const offered = (wishes: Wishes) =>
-      programmesFor(findInstrument('flute')!, wishes, MONDAY).some(({ id }) => id === 'event');
+      programmesFor(named('flute'), wishes, MONDAY).some(({ id }) => id === 'event');
     expect([on(30), on(10), on(9), usualWishes].map(offered)).toEqual([true, true, false, false]);
   });
 });

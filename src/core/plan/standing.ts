@@ -47,10 +47,10 @@ export interface SkillStanding {
   readonly family: string;
   readonly times: number;
   readonly lastDay: CivilDay;
-  /** Of the last takes, those in which something was found, and what was found most. */
+  /** Of the last takes, those in which something was found; what was found in most of them, and in how many. */
   readonly troubled: number;
   readonly of: number;
-  readonly fault: FaultKind | null;
+  readonly fault: { readonly kind: FaultKind; readonly takes: number } | null;
   /** Takes in a row, up to the last, in which nothing was found. */
   readonly held: number;
   readonly last: Pick<Entry, 'parameters' | 'tempo'>;
@@ -280,6 +280,7 @@ function skillStandings(
       for (const { entry } of late)
         for (const kind of Object.keys(entry.faults)) counts.set(kind, (counts.get(kind) ?? 0) + 1);
       const [most] = [...counts].sort(([a, n], [b, m]) => m - n || (a < b ? -1 : 1));
+      const kind = FAULT_KINDS.find((each) => each === most?.[0]);
       const isTroubled = ({ entry }: Played) => Object.keys(entry.faults).length > 0;
       const last = takes[takes.length - 1]!;
       const lastTroubled = takes.findLastIndex(isTroubled);
@@ -289,7 +290,7 @@ function skillStandings(
         lastDay: civil(last),
         troubled: late.filter(isTroubled).length,
         of: late.length,
-        fault: FAULT_KINDS.find((kind) => kind === most?.[0]) ?? null,
+        fault: kind && most ? { kind, takes: most[1] } : null,
         held: takes.length - 1 - lastTroubled,
         last: { parameters: last.entry.parameters, tempo: last.entry.tempo },
       };
