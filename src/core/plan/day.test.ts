@@ -32,9 +32,9 @@ it('counts days as a calendar does', () => {
 
 it('says of how many takes a fault was, and not in how many anything was', () => {
   const taper = (day: number, faults: Record<string, number>) => ({ day, row: { family: 'tapers', faults } });
-  const takes = [taper(100, { low: 2 }), taper(101, { unsteady: 1 }), taper(102, { low: 1 })];
+  const takes = [taper(100, { sinking: 2 }), taper(101, { unsteady: 1 }), taper(102, { sinking: 1 })];
   const { skills } = planForOf(playedFrom(takes), { today: 103 }).standing;
-  expect(skills.get('tapers')).toMatchObject({ troubled: 3, of: 3, fault: { kind: 'low', takes: 2 } });
+  expect(skills.get('tapers')).toMatchObject({ troubled: 3, of: 3, fault: { kind: 'sinking', takes: 2 } });
 });
 
 describe('a day', () => {
