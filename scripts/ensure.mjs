@@ -1,5 +1,5 @@
 /** What the other scripts need to be there. Only Node's own modules here: this runs before anything is installed. */
-import { execFileSync, spawnSync } from 'node:child_process';
+import { execFileSync, spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
@@ -16,6 +16,15 @@ export function run(command, args, options = {}) {
   const { status, error } = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options });
   if (error) throw error;
   if (status !== 0) process.exit(status ?? 1);
+}
+
+/** The same beside others: resolves when it has ended well, and ends the script when it fails. */
+export function runAside(command, args, options = {}) {
+  return new Promise((done, failed) => {
+    const child = spawn(command, args, { cwd: root, stdio: 'inherit', ...options });
+    child.once('error', failed);
+    child.once('exit', (status) => (status === 0 ? done() : process.exit(status ?? 1)));
+  });
 }
 
 export function ensureModules() {

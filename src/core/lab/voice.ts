@@ -5,8 +5,15 @@ const DB_PER_OCTAVE: Decibels = 20 * Math.log10(2);
 
 /** One tone of many partials whose pitch may move from sample to sample. Its phase never jumps. */
 export class Voice {
-  private turn: number;
-  // e^(i·phase) of each partial, so that one sine and one cosine a sample serve them all.
+  private turn = 0;
+  // The turn as a point on the circle, and how far one sample at the latest frequency turns it.
+  private cos = 1;
+  private sin = 0;
+  private step = 0;
+  private stepCos = 1;
+  private stepSin = 0;
+  private frequency: Hertz = 0;
+  // Amplitude · e^(i·phase) of each partial.
   private readonly re: Float64Array;
   private readonly im: Float64Array;
 
@@ -17,7 +24,6 @@ export class Voice {
   ) {
     this.re = new Float64Array(partials.length);
     this.im = new Float64Array(partials.length);
-    this.turn = 0;
     this.darken(0);
   }
 
@@ -33,18 +39,36 @@ export class Voice {
   }
 
   next(frequency: Hertz, sampleRate: Hertz): number {
-    this.turn += (2 * Math.PI * frequency) / sampleRate;
-    const cos = Math.cos(this.turn);
-    const sin = Math.sin(this.turn);
-    let re = 1;
-    let im = 0;
-    let tone = 0;
-    for (let k = 0; k < this.re.length; k++) {
-      const turned = re * cos - im * sin;
-      im = re * sin + im * cos;
-      re = turned;
-      tone += im * this.re[k]! + re * this.im[k]!;
+    if (frequency !== this.frequency) this.turnBy(frequency, sampleRate);
+    this.turn += this.step;
+    const cos = this.cos * this.stepCos - this.sin * this.stepSin;
+    this.sin = this.sin * this.stepCos + this.cos * this.stepSin;
+    this.cos = cos;
+    // Σ re·sin(kx) + im·cos(kx) for k = 1 … by Clenshaw's recurrence (Mathematics of Computation 9, 1955), from the top down.
+    const { re, im } = this;
+    const twice = 2 * cos;
+    let s1 = 0;
+    let s2 = 0;
+    let c1 = 0;
+    let c2 = 0;
+    for (let k = re.length - 1; k >= 0; k--) {
+      const s0 = re[k]! - s2 + twice * s1;
+      s2 = s1;
+      s1 = s0;
+      const c0 = im[k]! - c2 + twice * c1;
+      c2 = c1;
+      c1 = c0;
     }
-    return tone;
+    return s1 * this.sin + c1 * cos - c2;
+  }
+
+  /** A new frequency, from the exact turn: what rounding has added until now is forgotten. */
+  private turnBy(frequency: Hertz, sampleRate: Hertz): void {
+    this.frequency = frequency;
+    this.step = (2 * Math.PI * frequency) / sampleRate;
+    this.stepCos = Math.cos(this.step);
+    this.stepSin = Math.sin(this.step);
+    this.cos = Math.cos(this.turn);
+    this.sin = Math.sin(this.turn);
   }
 }
