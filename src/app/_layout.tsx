@@ -6,7 +6,7 @@ import { useFonts } from 'expo-font';
 import { Slot, usePathname, type ErrorBoundaryProps } from 'expo-router';
 import { StatusBar, View } from 'react-native';
 import { useEffect } from 'react';
-import { keepUp, useHome, useSettings, useSettingsProblem, useUpkeep } from '@/store';
+import { keepUp, readAhead, useHome, useSettings, useSettingsProblem, useUpkeep } from '@/store';
 import {
   Body,
   Button,
@@ -35,7 +35,14 @@ export default function Layout() {
   const { data: home, error } = useHome();
   useEffect(() => {
     if (!home) return;
-    const later = setTimeout(() => void keepUp(), SETTLED_MS);
+    const later = setTimeout(
+      () =>
+        void keepUp().then(() =>
+          // Nobody waits for it: what is wrong is told by the page that asks.
+          readAhead().catch(() => undefined),
+        ),
+      SETTLED_MS,
+    );
     return () => clearTimeout(later);
   }, [home]);
   const path = usePathname();

@@ -10,6 +10,7 @@ import {
   type Entry,
   type PackedCells,
 } from '@/core/ledger';
+import { remembered } from './remembered';
 import { readSingle, type Single } from './single';
 import type { Storage, Writes } from './storage';
 
@@ -76,20 +77,35 @@ const monthFor = ({ instrumentId, createdAt }: Pick<Entry, 'instrumentId' | 'cre
 
 export const readMeta = (storage: Storage): Promise<Meta> => readSingle(storage, META);
 
-/** Rows of a month, oldest first. Damaged ones count as none: they are made again from the takes. */
-async function readMonth(storage: Storage, month: Pick<Month, 'instrumentId' | 'month'>): Promise<Entry[]> {
-  const text = await storage.getItem(entriesKey(month));
-  const read = text === null ? null : readRecord(entriesKind, text);
-  return read?.ok ? read.value.entries : [];
+/** Rows or cells of as many months of an instrument are kept at hand. */
+const AT_HAND = 36;
+// Damaged ones count as none: they are made again from the takes.
+const entriesIn = remembered((text): readonly Entry[] => {
+  const read = readRecord(entriesKind, text);
+  return read.ok ? read.value.entries : [];
+}, AT_HAND);
+const cellsIn = remembered((text): Readonly<Record<string, PackedCells>> => {
+  const read = readRecord(cellsKind, text);
+  return read.ok ? read.value.takes : {};
+}, AT_HAND);
+
+/** Rows of a month, oldest first. */
+async function readMonth(
+  storage: Storage,
+  month: Pick<Month, 'instrumentId' | 'month'>,
+): Promise<readonly Entry[]> {
+  const key = entriesKey(month);
+  const text = await storage.getItem(key);
+  return text === null ? [] : entriesIn(key, text);
 }
 
 async function readMonthCells(
   storage: Storage,
   month: Pick<Month, 'instrumentId' | 'month'>,
-): Promise<Record<string, PackedCells>> {
-  const text = await storage.getItem(cellsKey(month));
-  const read = text === null ? null : readRecord(cellsKind, text);
-  return read?.ok ? read.value.takes : {};
+): Promise<Readonly<Record<string, PackedCells>>> {
+  const key = cellsKey(month);
+  const text = await storage.getItem(key);
+  return text === null ? {} : cellsIn(key, text);
 }
 
 /** Rows, newest first: whole months, until there are enough. @param instrumentId of one instrument only. */

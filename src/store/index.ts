@@ -38,6 +38,7 @@ export {
   keepDraft,
   loadAudio,
   loadTake,
+  readAhead,
   saveDraft,
   undeleteTake,
   useBin,

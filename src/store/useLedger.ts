@@ -5,6 +5,7 @@ import { fetchDemoSound } from './demo';
 import type { Binned } from './desk';
 import type { Kept, StorageUse } from './ledgerStore';
 import { changed, data, home, LOCAL } from './opened';
+import { readSettings } from './settings';
 import { readUnread, type UnreadRecord } from './unread';
 
 /** Rows of the log, newest first; whole months of them, until there are enough. */
@@ -27,6 +28,7 @@ export function useCells(instrumentId: string) {
 
 /** What counts on a map: in half a year a take has nearly lost its weight, and many years are long to read. */
 const HALF_A_YEAR_MS = 183 * 86_400_000;
+const halfAYearAgo = () => monthOf(new Date(Date.now() - HALF_A_YEAR_MS).toISOString());
 
 /**
  * What was played on an instrument, oldest first: rows with what each told of notes and slurs.
@@ -36,11 +38,17 @@ export function usePlayed(instrumentId: string, whole: boolean) {
   return useSWR<readonly Played[], Error>(
     data('log', 'played', instrumentId, String(whole)),
     async () => {
-      const since = whole ? undefined : monthOf(new Date(Date.now() - HALF_A_YEAR_MS).toISOString());
-      return (await home()).store.readPlayed(instrumentId, since);
+      return (await home()).store.readPlayed(instrumentId, whole ? undefined : halfAYearAgo());
     },
     { ...LOCAL, keepPreviousData: true },
   );
+}
+
+/** Reads what map, trends and plan are made of before they are asked for, so that they open at once after years of takes too. */
+export async function readAhead(): Promise<void> {
+  const { storage, store } = await home();
+  const { instrumentId } = await readSettings(storage);
+  await store.readPlayed(instrumentId, halfAYearAgo());
 }
 
 /** Instruments that there are takes of, with how many, the most played first. */

@@ -1,19 +1,37 @@
-import { lazy, Suspense, type ComponentType, type ReactNode } from 'react';
+import { useEffect, useState, type ComponentType, type ReactNode } from 'react';
 
 /**
- * A component that is loaded when it is first shown, not with the first page.
+ * A component that is loaded when it is first shown, not with the first page. Once it is there it is shown at once: React's own
+ * way of waiting (Suspense) keeps what stands in its place for a third of a second, however soon it has come.
+ * What fails is thrown to the nearest error boundary, and tried anew when that renders it again.
  * @param meanwhile what stands in its place until then; a whole page needs one of its own shape.
  */
 export function later<P extends object>(
   load: () => Promise<ComponentType<P>>,
   meanwhile: ReactNode = null,
 ): ComponentType<P> {
-  const Part = lazy(async () => ({ default: await load() })) as unknown as ComponentType<P>;
+  // Shared by all places that show it, so that the second finds it ready.
+  let ready: { readonly Part: ComponentType<P> } | null = null;
   return function Later(props: P) {
-    return (
-      <Suspense fallback={meanwhile}>
-        <Part {...props} />
-      </Suspense>
-    );
+    const [shown, show] = useState(ready);
+    const [failed, fail] = useState<{ readonly error: unknown } | null>(null);
+    useEffect(() => {
+      if (shown) return;
+      let here = true;
+      load().then(
+        (Part) => {
+          ready = { Part };
+          if (here) show(ready);
+        },
+        (error: unknown) => {
+          if (here) fail({ error });
+        },
+      );
+      return () => {
+        here = false;
+      };
+    }, [shown]);
+    if (failed) throw failed.error;
+    return shown ? <shown.Part {...props} /> : meanwhile;
   };
 }

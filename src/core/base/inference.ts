@@ -1,5 +1,3 @@
-import { ascending, quantileSorted } from 'd3-array';
-
 /** A number with the interval that it lies in 19 times of 20, unless said otherwise. */
 export interface Estimate {
   readonly value: number;
@@ -66,15 +64,17 @@ export function mannKendall(x: readonly number[], y: readonly number[]): number 
 export function theilSen(x: readonly number[], y: readonly number[], z = Z95): Estimate | null {
   const n = x.length;
   if (n < 4) return null;
-  const slopes: number[] = [];
+  const all = new Float64Array((n * (n - 1)) / 2);
+  let count = 0;
   for (let i = 0; i < n; i++)
-    for (let j = i + 1; j < n; j++) if (x[j] !== x[i]) slopes.push((y[j]! - y[i]!) / (x[j]! - x[i]!));
-  if (slopes.length < 3) return null;
-  slopes.sort(ascending);
+    for (let j = i + 1; j < n; j++) if (x[j] !== x[i]) all[count++] = (y[j]! - y[i]!) / (x[j]! - x[i]!);
+  if (count < 3) return null;
+  // Numbers in an array of numbers are put in order by themselves, several times as fast as by a function.
+  const slopes = all.subarray(0, count).sort();
   const reach = z * Math.sqrt(kendallVariance(x));
   const at = (rank: number) => slopes[Math.min(slopes.length - 1, Math.max(0, Math.round(rank)))]!;
   return {
-    value: quantileSorted(slopes, 0.5)!,
+    value: (slopes[(count - 1) >> 1]! + slopes[count >> 1]!) / 2,
     low: at((slopes.length - reach) / 2 - 1),
     high: at((slopes.length + reach) / 2),
   };

@@ -1,11 +1,11 @@
 import { groups } from 'd3-array';
-import { FIGURES, type FigureId } from '@/core/verdict';
+import { FIGURE_IDS, FIGURES, type FigureId } from '@/core/verdict';
 import type { Entry } from './entry';
 import type { Played } from './played';
-import { LEAST_SITTINGS, trendOf, type Trend } from './trend';
+import { courseOf, LEAST_SITTINGS, trendThrough, type Trend } from './trend';
 
-/** Which way is better; `zero`: the nearer to it. */
-type Better = 'more' | 'less' | 'zero';
+/** Which way is better; `zero`: the nearer to it; `neither`: it is what it is. */
+type Better = 'more' | 'less' | 'zero' | 'neither';
 
 /** Something of a take that is worth following over weeks. */
 export interface Followed {
@@ -61,7 +61,7 @@ const FIGURES_BETTER = {
     'top-difference',
     'peak',
   ],
-} as const satisfies Record<Better, readonly FigureId[]>;
+} as const satisfies Record<Exclude<Better, 'neither'>, readonly FigureId[]>;
 
 /** A figure that can be followed. Counts are shares, or three of four one day and five of eight the next could not be compared. */
 function followedFigure(id: FigureId, better: Better): Followed {
@@ -98,50 +98,54 @@ const cleanTempo: Followed = {
 };
 
 export const FOLLOWED: readonly Followed[] = [
-  ...(Object.keys(FIGURES_BETTER) as Better[]).flatMap((better) =>
+  ...(Object.keys(FIGURES_BETTER) as (keyof typeof FIGURES_BETTER)[]).flatMap((better) =>
     FIGURES_BETTER[better].map((id) => followedFigure(id, better)),
   ),
   cleanTempo,
 ];
 
-/** One figure of one family over time, and whether it moved for the better. */
+/** All the rest: they can be looked at, but none of their ways is better. */
+export const OTHERS: readonly Followed[] = FIGURE_IDS.filter((id) =>
+  FOLLOWED.every((each) => each.id !== id),
+).map((id) => followedFigure(id, 'neither'));
+
+/** One figure of one family over time, and whether it moved, and for the better. */
 export interface FollowedTrend {
   readonly family: string;
   readonly title: string;
   readonly followed: Followed;
   readonly trend: Trend;
-  readonly verdict: 'better' | 'worse' | 'no-change' | 'unknown';
+  readonly verdict: 'better' | 'worse' | 'moved' | 'no-change' | 'unknown';
 }
 
 function verdictOf({ better }: Followed, { verdict, change, line }: Trend): FollowedTrend['verdict'] {
   if (verdict !== 'moved' || !change || !line) return verdict === 'unknown' ? 'unknown' : 'no-change';
+  if (better === 'neither') return 'moved';
   if (better === 'zero') return Math.abs(line[1]) < Math.abs(line[0]) ? 'better' : 'worse';
   return change.value > 0 === (better === 'more') ? 'better' : 'worse';
 }
 
 /**
  * All that can be followed, family by family: what moved first, then what did not, then what is too young to say. The error of
- * all of them together is that of one.
+ * all of them together is that of one. @param figures which of them: those with a better way, unless others are asked for.
  */
-export function followedTrends(played: readonly Played[]): FollowedTrend[] {
+export function followedTrends(
+  played: readonly Played[],
+  figures: readonly Followed[] = FOLLOWED,
+): FollowedTrend[] {
   const candidates = groups(played, ({ entry }) => entry.family).flatMap(([family, same]) =>
-    FOLLOWED.flatMap((followed) => {
-      const having = same.filter(({ entry }) => followed.of(entry) !== null);
-      const sittings = new Set(having.map(({ sitting }) => sitting)).size;
-      return sittings < 2 ? [] : [{ family, title: same[0]!.entry.title, followed, having, sittings }];
+    figures.flatMap((followed) => {
+      const course = courseOf(same, followed.of);
+      return course.points.length < 2 ? [] : [{ family, title: same[0]!.entry.title, followed, course }];
     }),
   );
   // Holm (1979): the clearest is asked as one of all, the next as one of the rest, until one does not move.
-  let asked = Math.max(1, candidates.filter(({ sittings }) => sittings >= LEAST_SITTINGS).length);
-  const strengths = candidates.map((each) => ({
-    ...each,
-    strength: trendOf(each.having, each.followed.of).strength,
-  }));
-  const order = { better: 0, worse: 0, 'no-change': 1, unknown: 2 } as const;
-  return strengths
-    .sort((a, b) => b.strength - a.strength)
-    .map(({ family, title, followed, having }) => {
-      const trend = trendOf(having, followed.of, asked);
+  let asked = Math.max(1, candidates.filter(({ course }) => course.points.length >= LEAST_SITTINGS).length);
+  const order = { better: 0, worse: 0, moved: 0, 'no-change': 1, unknown: 2 } as const;
+  return candidates
+    .sort((a, b) => b.course.strength - a.course.strength)
+    .map(({ family, title, followed, course }) => {
+      const trend = trendThrough(course, asked);
       if (trend.verdict === 'moved') asked--;
       return { family, title, followed, trend, verdict: verdictOf(followed, trend) };
     })

@@ -42,7 +42,7 @@ export {
   type Stretch,
   type Turn,
 } from './seamMap';
-export { FOLLOWED, followedTrends, type Followed, type FollowedTrend } from './followed';
+export { FOLLOWED, followedTrends, OTHERS, type Followed, type FollowedTrend } from './followed';
 export { changesIn, trendOf, type Change, type Trend, type TrendPoint } from './trend';
 export { asHeard, mapSlide, shiftBy, type Elsewise, type MapSlide } from './mapSlide';
 export { alongside, type Alongside, type Counted } from './alongside';

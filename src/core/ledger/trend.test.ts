@@ -1,5 +1,5 @@
 import { Random } from '@/core/base';
-import { FOLLOWED, followedTrends, trendOf } from '.';
+import { FOLLOWED, followedTrends, OTHERS, trendOf } from '.';
 import { eightWeeks, rememberedOf, share } from './memory.testing';
 
 describe('what became of a figure', () => {
@@ -71,6 +71,19 @@ describe('what became of a figure', () => {
       followedTrends(played).map(({ followed, verdict }) => [followed.id, verdict]),
     );
     expect(found).toEqual({ 'best-hold': 'better', wobble: 'worse', leaning: 'better' });
+  });
+
+  it('is told without better or worse of what has no better way, and of each figure in one place only', () => {
+    const shared = OTHERS.filter(({ id }) => FOLLOWED.some((each) => each.id === id));
+    expect(shared).toEqual([]);
+    const { id } = OTHERS[0]!;
+    const played = eightWeeks(new Random(3), (day) => ({
+      row: { figures: { [id]: [-day, null, 1, null] } },
+    }));
+    expect(followedTrends(played)).toEqual([]);
+    const [found] = followedTrends(played, OTHERS);
+    expect(found).toMatchObject({ verdict: 'moved', followed: { id } });
+    expect(found!.trend.line![1]).toBeLessThan(found!.trend.line![0]);
   });
 
   it('counts shares as shares', () => {

@@ -21,8 +21,6 @@ export interface Trend {
   readonly change: Estimate | null;
   /** The line at its first and its last point; null without one. */
   readonly line: readonly [number, number] | null;
-  /** How clearly it moves, in standard deviations of chance; 0 where nothing can be said. */
-  readonly strength: number;
   /** `moved` only where the interval leaves zero out; `unknown`: too few sittings to say. */
   readonly verdict: 'moved' | 'no-change' | 'unknown';
 }
@@ -57,8 +55,20 @@ function inBins<T>(rows: readonly T[], most: number): T[][] {
   );
 }
 
-/** Something of takes, as told by the line through its sittings; takes that do not have it are passed over. */
-export function trendOf(played: readonly Played[], of: (entry: Entry) => number | null, asked = 1): Trend {
+/** What a trend is read from: a figure's sittings in their order, and how clearly they move. */
+export interface Course {
+  readonly points: readonly TrendPoint[];
+  /** In standard deviations of chance; 0 where nothing can be said. */
+  readonly strength: number;
+}
+
+const isLong = (points: readonly TrendPoint[]) =>
+  points.length >= LEAST_SITTINGS && points[points.length - 1]!.day - points[0]!.day >= LEAST_DAYS;
+const daysOf = (points: readonly TrendPoint[]) => points.map(({ day }) => day - points[0]!.day);
+const valuesOf = (points: readonly TrendPoint[]) => points.map(({ value }) => value);
+
+/** Something of takes, sitting by sitting; takes that do not have it are passed over. */
+export function courseOf(played: readonly Played[], of: (entry: Entry) => number | null): Course {
   const readings = played.flatMap((take) => {
     const value = of(take.entry);
     return value === null ? [] : [{ take, value }];
@@ -76,23 +86,32 @@ export function trendOf(played: readonly Played[], of: (entry: Entry) => number 
       takeId: same[same.length - 1]!.take.entry.id,
     };
   });
-  const span = points.length === 0 ? 0 : points[points.length - 1]!.day - points[0]!.day;
-  if (points.length < LEAST_SITTINGS || span < LEAST_DAYS)
-    return { points, change: null, line: null, strength: 0, verdict: 'unknown' };
-  const x = points.map(({ day }) => day - points[0]!.day);
-  const y = points.map(({ value }) => value);
-  const slope = theilSen(x, y, normalQuantile(errorOf(points.length, asked)));
-  if (!slope) return { points, change: null, line: null, strength: 0, verdict: 'unknown' };
+  return {
+    points,
+    strength: isLong(points) ? Math.abs(mannKendall(daysOf(points), valuesOf(points))) : 0,
+  };
+}
+
+/** The line through a course. @param asked how many are looked at beside one another. */
+export function trendThrough({ points }: Course, asked = 1): Trend {
+  const x = daysOf(points);
+  const y = valuesOf(points);
+  const slope = isLong(points) ? theilSen(x, y, normalQuantile(errorOf(points.length, asked))) : null;
+  if (!slope) return { points, change: null, line: null, verdict: 'unknown' };
+  const span = x[x.length - 1]!;
   const change = { value: slope.value * span, low: slope.low * span, high: slope.high * span };
   const start = median(y.map((value, i) => value - slope.value * x[i]!));
   return {
     points,
     change,
     line: [start, start + slope.value * span],
-    strength: Math.abs(mannKendall(x, y)),
     verdict: change.low > 0 || change.high < 0 ? 'moved' : 'no-change',
   };
 }
+
+/** Something of takes, as told by the line through its sittings. */
+export const trendOf = (played: readonly Played[], of: (entry: Entry) => number | null, asked = 1): Trend =>
+  trendThrough(courseOf(played, of), asked);
 
 /** Something that was changed on the way. */
 export interface Change {

@@ -1,9 +1,9 @@
 import { useLocalSearchParams } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
-import { changesIn, followedTrends, type FollowedTrend, type Played } from '@/core/ledger';
+import { changesIn, followedTrends, OTHERS, type FollowedTrend, type Played } from '@/core/ledger';
 import { fixed } from '@/core/verdict';
-import { Body, Heading, Screen, Soft, usePalette, useShape, shortDay } from '@/ui';
+import { Body, Button, Heading, Screen, Soft, usePalette, useShape, shortDay } from '@/ui';
 import { TimeChart } from '@/features/take';
 import { TakeRows } from './TakeRows';
 import { useMemory } from './useMemory';
@@ -14,19 +14,26 @@ export function TrendsScreen() {
   const { memory } = useMemory(instrument ?? null);
   const { wide } = useShape();
   const [chosen, setChosen] = useState<string | null>(null);
+  const [withOthers, setWithOthers] = useState(false);
   const trends = useMemo(() => (memory ? followedTrends(memory.played) : null), [memory]);
+  const others = useMemo(
+    () => (memory && withOthers ? followedTrends(memory.played, OTHERS) : []),
+    [memory, withOthers],
+  );
   if (!memory || !trends)
     return (
       <Screen caption="Map" title="What has changed">
         <Soft>Reading the log …</Soft>
       </Screen>
     );
-  const open = trends.find((each) => keyOf(each) === chosen) ?? (wide ? trends[0] : undefined);
+  const open =
+    [...trends, ...others].find((each) => keyOf(each) === chosen) ?? (wide ? trends[0] : undefined);
   const pane = open ? <TrendPane key={keyOf(open)} found={open} played={memory.played} /> : null;
   const parts = [
-    ['Moved', trends.filter(({ verdict }) => verdict === 'better' || verdict === 'worse')],
+    ['Moved', trends.filter(hasMoved)],
     ['No change yet', trends.filter(({ verdict }) => verdict === 'no-change')],
     ['Too young to say', trends.filter(({ verdict }) => verdict === 'unknown')],
+    ['Other figures', others],
   ] as const;
   return (
     <Screen caption={`Map · ${memory.instrument.name}`} title="What has changed" beside={wide ? pane : null}>
@@ -53,10 +60,25 @@ export function TrendsScreen() {
           </View>
         ),
       )}
+      {withOthers ? (
+        <Soft>
+          {others.length === 0
+            ? 'Nothing else was measured on two days or more.'
+            : 'Of these no way is better: they show what became of whatever else was measured.'}
+        </Soft>
+      ) : (
+        <Button
+          label="Everything else that was measured"
+          testID="other-figures"
+          onPress={() => setWithOthers(true)}
+        />
+      )}
     </Screen>
   );
 }
 
+const hasMoved = ({ verdict }: FollowedTrend) =>
+  verdict === 'better' || verdict === 'worse' || verdict === 'moved';
 const keyOf = ({ family, followed }: FollowedTrend) => `${family}/${followed.id}`;
 
 /** `from 9.1 to 13.4 s`; of what did not move, where it lies. */
@@ -69,11 +91,11 @@ function amountOf(
   return `last ${fixed(last, decimals)} ${unit}`;
 }
 
-const VERDICTS = { better: 'better', worse: 'worse', 'no-change': '', unknown: '' } as const;
+const VERDICTS = { better: 'better', worse: 'worse', moved: '', 'no-change': '', unknown: '' } as const;
 
 function TrendRow({ found, open, onPress }: { found: FollowedTrend; open: boolean; onPress: () => void }) {
   const palette = usePalette();
-  const moved = found.verdict === 'better' || found.verdict === 'worse';
+  const moved = hasMoved(found);
   const text = amountOf(found, moved);
   return (
     <Pressable
@@ -115,9 +137,9 @@ function changeSentence({ verdict, followed, trend }: FollowedTrend): string {
 const CHANGE_WORDS = { reed: '', cue: 'cue: ', school: 'school: ', room: 'in ' } as const;
 
 function TrendPane({ found, played }: { found: FollowedTrend; played: readonly Played[] }) {
-  const { followed, trend, title, verdict, family } = found;
+  const { followed, trend, title, family } = found;
   const own = played.filter(({ entry }) => entry.family === family && followed.of(entry) !== null);
-  const moved = verdict === 'better' || verdict === 'worse';
+  const moved = hasMoved(found);
   return (
     <View style={styles.pane} testID="trend-pane">
       <Heading>{`${followed.label}, ${title}`}</Heading>

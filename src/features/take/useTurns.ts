@@ -9,7 +9,7 @@ export function useTurns(instrumentId: string): readonly Turn[] {
   const { level, ownLimits } = settings;
   const { data } = usePlayed(instrumentId, false);
   // It is told of besides what the page is for, and does not keep that waiting.
-  const played = useDeferredValue(data);
+  const played = useDeferredValue(data ?? null, null);
   const instrument = instrumentIn(settings, instrumentId);
   return useMemo(
     () => (played && instrument ? turnsOf(played, instrument, limitsOf(level, ownLimits)) : []),
