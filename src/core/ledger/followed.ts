@@ -63,14 +63,16 @@ const FIGURES_BETTER = {
   ],
 } as const satisfies Record<Exclude<Better, 'neither'>, readonly FigureId[]>;
 
+const SHARES: readonly FigureId[] = ['slurs-clean', 'crossings-clean', 'anchors-same'];
+
 /** A figure that can be followed. Counts are shares, or three of four one day and five of eight the next could not be compared. */
 function followedFigure(id: FigureId, better: Better): Followed {
   const { label, unit, decimals, meaning } = FIGURES[id];
-  const share = id === 'slurs-clean';
+  const share = SHARES.includes(id);
   return {
     id,
     label,
-    unit: share ? '% clean' : unit,
+    unit: share ? `% ${unit}` : unit,
     decimals: share ? 0 : decimals,
     better,
     meaning,
@@ -104,9 +106,12 @@ export const FOLLOWED: readonly Followed[] = [
   cleanTempo,
 ];
 
+/** Counts that the music asks for: their course would be that of the settings. */
+const COUNTS: readonly FigureId[] = ['notes-played', 'processing', 'differences', 'plain-repeats', 'sounded'];
+
 /** All the rest: they can be looked at, but none of their ways is better. */
-export const OTHERS: readonly Followed[] = FIGURE_IDS.filter((id) =>
-  FOLLOWED.every((each) => each.id !== id),
+export const OTHERS: readonly Followed[] = FIGURE_IDS.filter(
+  (id) => !COUNTS.includes(id) && FOLLOWED.every((each) => each.id !== id),
 ).map((id) => followedFigure(id, 'neither'));
 
 /** One figure of one family over time, and whether it moved, and for the better. */

@@ -46,6 +46,7 @@ export { FOLLOWED, followedTrends, OTHERS, type Followed, type FollowedTrend } f
 export { changesIn, trendOf, type Change, type Trend, type TrendPoint } from './trend';
 export { asHeard, mapSlide, shiftBy, type Elsewise, type MapSlide } from './mapSlide';
 export { alongside, type Alongside, type Counted } from './alongside';
+export { blocksIn, type LogBlock } from './blocks';
 export { ANYTHING, asksAnything, isWanted, offeredIn, type LogQuery } from './logQuery';
 export { sinceLast, type SinceLast } from './sinceLast';
 export { seamTitle, turnSentence } from './say';

@@ -1,8 +1,8 @@
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { ANYTHING, asksAnything, isWanted, type Entry } from '@/core/ledger';
-import { plural } from '@/core/verdict';
+import { ANYTHING, asksAnything, blocksIn, isWanted, type Entry, type LogBlock } from '@/core/ledger';
+import { plural, sized } from '@/core/verdict';
 import { useBin, useEntries, useUnread } from '@/store';
 import {
   Body,
@@ -10,6 +10,7 @@ import {
   clockText,
   dayHeading,
   dayKey,
+  fonts,
   Heading,
   Notice,
   RowLink,
@@ -27,7 +28,8 @@ const MORE = 300;
 
 type Row =
   | { readonly kind: 'day'; readonly key: string; readonly text: string }
-  | { readonly kind: 'take'; readonly key: string; readonly entry: Entry };
+  | { readonly kind: 'block'; readonly key: string; readonly block: LogBlock }
+  | { readonly kind: 'take'; readonly key: string; readonly entry: Entry; readonly inBlock: boolean };
 
 /** Everything that was kept: by day, by what it was, by words. */
 export function LogScreen() {
@@ -59,7 +61,13 @@ export function LogScreen() {
         rows,
         keyOf: ({ key }) => key,
         render: (row) =>
-          row.kind === 'day' ? <Soft style={styles.day}>{row.text}</Soft> : <EntryRow entry={row.entry} />,
+          row.kind === 'day' ? (
+            <Soft style={styles.day}>{row.text}</Soft>
+          ) : row.kind === 'block' ? (
+            <BlockRow block={row.block} />
+          ) : (
+            <EntryRow entry={row.entry} inBlock={row.inBlock} />
+          ),
         onEnd: () => {
           if (log && log.entries.length < total) setEnough(log.entries.length + MORE);
         },
@@ -130,7 +138,10 @@ export function LogScreen() {
 const minutesOf = (entries: readonly Entry[]) =>
   Math.round(entries.reduce((sum, { durationSeconds }) => sum + durationSeconds, 0) / 60);
 
-/** Days with their takes under them, newest first. */
+const lengthText = (seconds: number) =>
+  seconds < 90 ? sized(seconds, 's', 0) : sized(seconds / 60, 'min', 0);
+
+/** Days, under them their blocks, under these their takes; newest first. A take alone needs no block about it. */
 function rowsOf(entries: readonly Entry[]): Row[] {
   const days = new Map<string, Entry[]>();
   for (const entry of entries) {
@@ -146,22 +157,40 @@ function rowsOf(entries: readonly Entry[]): Row[] {
       key,
       text: `${dayHeading(new Date(same[0]!.createdAt), now)} · ${plural(same.length, 'take')}, ${minutesOf(same)} min`,
     },
-    ...same.map((entry): Row => ({ kind: 'take', key: entry.id, entry })),
+    ...blocksIn(same).flatMap((block): Row[] => {
+      const inBlock = block.entries.length > 1;
+      const takes = block.entries.map((entry): Row => ({ kind: 'take', key: entry.id, entry, inBlock }));
+      return inBlock ? [{ kind: 'block', key: `block/${block.entries[0]!.id}`, block }, ...takes] : takes;
+    }),
   ]);
 }
 
-function EntryRow({ entry }: { entry: Entry }) {
+function BlockRow({ block: { entries, seconds } }: { block: LogBlock }) {
+  const { title, instrumentName } = entries[0]!;
+  return (
+    <View testID="log-block" style={styles.block}>
+      <Body style={styles.strong}>{title}</Body>
+      <Soft>{`${instrumentName} · ${plural(entries.length, 'take')} one after the other, ${lengthText(seconds)}`}</Soft>
+    </View>
+  );
+}
+
+function EntryRow({ entry, inBlock }: { entry: Entry; inBlock: boolean }) {
   const palette = usePalette();
   const { headline, title, instrumentName, createdAt, remark } = entry;
   return (
     <RowLink
       href={`/log/${entry.id}`}
       testID="take-row"
-      style={[styles.row, { borderBottomColor: palette.hairline }]}
+      style={[styles.row, { borderBottomColor: palette.hairline }, inBlock && styles.inBlock]}
     >
       <View style={styles.words}>
         <Heading>{headline}</Heading>
-        <Soft>{`${title} · ${instrumentName} · ${clockText(new Date(createdAt))}`}</Soft>
+        <Soft>
+          {inBlock
+            ? clockText(new Date(createdAt))
+            : `${title} · ${instrumentName} · ${clockText(new Date(createdAt))}`}
+        </Soft>
         {remark ? <Body>{remark}</Body> : null}
       </View>
       <View style={styles.strip}>
@@ -173,6 +202,9 @@ function EntryRow({ entry }: { entry: Entry }) {
 
 const styles = StyleSheet.create({
   day: { paddingTop: 18 },
+  block: { paddingTop: 12 },
+  strong: { fontFamily: fonts.bold },
+  inBlock: { marginLeft: 18 },
   row: {
     flexDirection: 'row',
     gap: 14,
