@@ -50,13 +50,21 @@ const MOST_OFF_TIME = 1.1;
 /** Time added to both sides before intervals are compared, so that short ones may differ by a little. */
 const SOFTENING: Seconds = 0.05;
 const BENT_SEMITONES = 4.5;
+/** In an hour of music only so many groups about the place that was reached are asked, most of them behind it. */
+const MOST_AT_ONCE = 800;
+const BEHIND = 560;
 
+/** Costs of the groups of a window, beginning with group `start`. */
 interface Column {
+  readonly start: number;
   readonly cost: Float64Array;
   readonly extra: Float64Array;
   /** Group that was reached before, by group; REST where this note goes on the same one, START where it is the first. */
   readonly from: Int32Array;
 }
+
+/** The column's cheaper way to each of its groups. */
+const cheaper = ({ cost, extra }: Column) => cost.map((each, k) => Math.min(each, extra[k]!));
 
 const REST = -1;
 const START = -2;
@@ -76,19 +84,25 @@ export class Aligner {
 
   push(note: Sounded): void {
     const { groups } = this.options;
-    const count = groups.length;
     const before = this.columns[this.columns.length - 1];
     const previous = this.notes[this.notes.length - 1];
+    const best = before ? cheaper(before) : null;
+    const bestFrom = before?.start ?? 0;
+    const bestTo = bestFrom + (best?.length ?? 0);
+    const reached = (j: number) => (j < bestFrom || j >= bestTo ? Infinity : best![j - bestFrom]!);
+    const cheapest = best ? bestFrom + indexOfLeast(best) : 0;
+    const count = Math.min(groups.length, MOST_AT_ONCE);
+    const start = Math.min(groups.length - count, Math.max(0, cheapest - BEHIND));
     const column: Column = {
+      start,
       cost: new Float64Array(count).fill(Infinity),
       extra: new Float64Array(count).fill(Infinity),
       from: new Int32Array(count).fill(START),
     };
     // A brief sound is easily one too many: a finger, a breath.
     const extra = EXTRA * Math.min(1, 0.35 + note.seconds / 0.4);
-    const best = before ? before.cost.map((cost, j) => Math.min(cost, before.extra[j]!)) : null;
-    const cheapest = best ? indexOfLeast(best) : 0;
-    for (let j = 0; j < count; j++) {
+    for (let k = 0; k < count; k++) {
+      const j = start + k;
       const group = groups[j]!;
       const unlike = this.unlike(group, note);
       let cost: number;
@@ -102,26 +116,29 @@ export class Aligner {
             from = j0;
           }
         };
-        for (let j0 = Math.max(0, j - FURTHEST_SKIP); j0 < j; j0++)
-          take(best[j0]! + (j - j0 - 1) * MISSED + this.offTime(groups[j0]!, group, previous, note), j0);
-        if (cheapest < j - FURTHEST_SKIP) take(best[cheapest]! + LEAP, cheapest);
+        for (let j0 = Math.max(bestFrom, j - FURTHEST_SKIP); j0 < Math.min(j, bestTo); j0++)
+          take(
+            best[j0 - bestFrom]! + (j - j0 - 1) * MISSED + this.offTime(groups[j0]!, group, previous, note),
+            j0,
+          );
+        if (cheapest < j - FURTHEST_SKIP) take(reached(cheapest) + LEAP, cheapest);
         if (cheapest >= j) {
           const atPhrase = j === 0 || groups[j - 1]!.phrase !== group.phrase;
-          take(best[cheapest]! + (atPhrase ? BACK_TO_PHRASE : BACK), cheapest);
+          take(reached(cheapest) + (atPhrase ? BACK_TO_PHRASE : BACK), cheapest);
         }
         cost += this.offBeat(group, note);
       }
       cost += unlike;
       if (best && previous && this.goesOn(group, previous, note)) {
-        const rest = best[j]! + REST_OF_NOTE;
+        const rest = reached(j) + REST_OF_NOTE;
         if (rest < cost) {
           cost = rest;
           from = REST;
         }
       }
-      column.cost[j] = cost;
-      column.from[j] = from;
-      column.extra[j] = best ? best[j]! + extra : Math.min(j * MISSED, LEAP) + extra + MISSED;
+      column.cost[k] = cost;
+      column.from[k] = from;
+      column.extra[k] = best ? reached(j) + extra : Math.min(j * MISSED, LEAP) + extra + MISSED;
     }
     this.columns.push(column);
     this.notes.push(note);
@@ -133,8 +150,8 @@ export class Aligner {
     if (!last) return -1;
     const matched = indexOfLeast(last.cost);
     const left = indexOfLeast(last.extra);
-    if (last.cost[matched]! <= last.extra[left]!) return matched;
-    return this.roles().some((role) => role.kind !== 'extra') ? left : -1;
+    if (last.cost[matched]! <= last.extra[left]!) return last.start + matched;
+    return this.roles().some((role) => role.kind !== 'extra') ? last.start + left : -1;
   }
 
   /** What each heard note was, in order. */
@@ -142,22 +159,23 @@ export class Aligner {
     const roles: Role[] = [];
     const last = this.columns.length - 1;
     if (last < 0) return [];
-    const { cost, extra } = this.columns[last]!;
-    const left = (j: number) => this.leftOver(j);
-    const ends = cost.map((each, j) => Math.min(each, extra[j]!) + left(j));
-    let j = indexOfLeast(ends);
-    let isExtra = extra[j]! < cost[j]!;
+    const isExtraAt = ({ start, cost, extra }: Column, group: number) =>
+      extra[group - start]! < cost[group - start]!;
+    const { start } = this.columns[last]!;
+    const ends = cheaper(this.columns[last]!).map((each, k) => each + this.leftOver(start + k));
+    let j = start + indexOfLeast(ends);
+    let isExtra = isExtraAt(this.columns[last]!, j);
     for (let i = last; i >= 0; i--) {
-      const { from } = this.columns[i]!;
+      const column = this.columns[i]!;
+      const from = column.from[j - column.start]!;
       const before = this.columns[i - 1];
       if (isExtra) roles.push({ kind: 'extra' });
-      else if (from[j] === REST) roles.push({ kind: 'rest-of-note', group: j });
+      else if (from === REST) roles.push({ kind: 'rest-of-note', group: j });
       else {
-        const j0 = from[j]!;
-        roles.push({ kind: 'note', group: j, again: j0 >= j });
-        if (j0 >= 0) j = j0;
+        roles.push({ kind: 'note', group: j, again: from >= j });
+        if (from >= 0) j = from;
       }
-      if (before) isExtra = before.extra[j]! < before.cost[j]!;
+      if (before) isExtra = isExtraAt(before, j);
     }
     return roles.reverse();
   }

@@ -1,4 +1,5 @@
 import * as fc from 'fast-check';
+import { Random } from '@/core/base';
 import { scoreOf, type Score } from '@/core/music';
 import { scoreOfFamily } from '@/core/music/scores.testing';
 import { findInstrument } from '@/core/instruments';
@@ -140,6 +141,22 @@ describe('matching', () => {
       }),
     );
   });
+});
+
+it('follows an hour of notes: what was left out is missed, what was begun again is known', () => {
+  const random = new Random(5);
+  const written = Array.from({ length: 3000 }, () => Math.floor(random.between(60, 85)));
+  // The last of them is note 2350 of the music, played after going back by fifty.
+  const leftOut = [700, 1500, 2400];
+  const again = [...written.slice(0, 2000), ...written.slice(1950)];
+  const played = again.filter((_, i) => !leftOut.includes(i));
+  const { matches, extras, returns } = align(row(...written), flute, inTurn(...played), FREE);
+  expect(matches.flatMap(({ note }, i) => (note === null ? [i] : []))).toEqual([700, 1500, 2350]);
+  expect(extras).toEqual([]);
+  expect(returns).toBe(1);
+  expect(matches.flatMap(({ times }, i) => (times > 1 ? [i] : []))).toEqual(
+    Array.from({ length: 50 }, (_, i) => 1950 + i),
+  );
 });
 
 describe('following while it is played', () => {
