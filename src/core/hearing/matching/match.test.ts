@@ -152,7 +152,8 @@ it('follows an hour of notes: what was left out is missed, what was begun again 
   const played = again.filter((_, i) => !leftOut.includes(i));
   const { matches, extras, returns } = align(row(...written), flute, inTurn(...played), FREE);
   expect(matches.flatMap(({ note }, i) => (note === null ? [i] : []))).toEqual([700, 1500, 2350]);
-  expect(extras).toEqual([]);
+  // Of two playings the last one stands.
+  expect(extras).toEqual(Array.from({ length: 50 }, (_, i) => 1948 + i));
   expect(returns).toBe(1);
   expect(matches.flatMap(({ times }, i) => (times > 1 ? [i] : []))).toEqual(
     Array.from({ length: 50 }, (_, i) => 1950 + i),
