@@ -89,23 +89,26 @@ const cellsIn = remembered((text): Readonly<Record<string, PackedCells>> => {
   return read.ok ? read.value.takes : {};
 }, AT_HAND);
 
-/** Rows of a month, oldest first. */
-async function readMonth(
-  storage: Storage,
-  month: Pick<Month, 'instrumentId' | 'month'>,
-): Promise<readonly Entry[]> {
-  const key = entriesKey(month);
-  const text = await storage.getItem(key);
-  return text === null ? [] : entriesIn(key, text);
+type MonthKey = Pick<Month, 'instrumentId' | 'month'>;
+
+/** Rows of months, each oldest first; read in one go. */
+async function readMonths(storage: Storage, months: readonly MonthKey[]): Promise<(readonly Entry[])[]> {
+  const keys = months.map(entriesKey);
+  const texts = await storage.getMany(keys);
+  return keys.map((key) => (texts[key] == null ? [] : entriesIn(key, texts[key])));
 }
 
-async function readMonthCells(
+async function readMonth(storage: Storage, month: MonthKey): Promise<readonly Entry[]> {
+  return (await readMonths(storage, [month]))[0]!;
+}
+
+async function readMonthsCells(
   storage: Storage,
-  month: Pick<Month, 'instrumentId' | 'month'>,
-): Promise<Readonly<Record<string, PackedCells>>> {
-  const key = cellsKey(month);
-  const text = await storage.getItem(key);
-  return text === null ? {} : cellsIn(key, text);
+  months: readonly MonthKey[],
+): Promise<Readonly<Record<string, PackedCells>>[]> {
+  const keys = months.map(cellsKey);
+  const texts = await storage.getMany(keys);
+  return keys.map((key) => (texts[key] == null ? {} : cellsIn(key, texts[key])));
 }
 
 /** Rows, newest first: whole months, until there are enough. @param instrumentId of one instrument only. */
@@ -121,7 +124,7 @@ export async function readEntries(
   const byMonth = groups(wanted, ({ month }) => month).sort(([a], [b]) => descending(a, b));
   for (const [, same] of byMonth) {
     if (entries.length >= enough) break;
-    const read = await Promise.all(same.map((each) => readMonth(storage, each)));
+    const read = await readMonths(storage, same);
     entries.push(...read.flat().sort((a, b) => descending(a.createdAt, b.createdAt)));
   }
   return { entries, total };
@@ -148,15 +151,13 @@ export async function readCells(
   instrumentId: string,
   since = '',
 ): Promise<Record<string, PackedCells>> {
-  const months = await monthsOf(storage, instrumentId, since);
-  const read = await Promise.all(months.map((each) => readMonthCells(storage, each)));
+  const read = await readMonthsCells(storage, await monthsOf(storage, instrumentId, since));
   return Object.assign({}, ...read) as Record<string, PackedCells>;
 }
 
 /** Rows of an instrument, in no order. @param since of months from this one on; all of them without it. */
 export async function readInstrument(storage: Storage, instrumentId: string, since = ''): Promise<Entry[]> {
-  const months = await monthsOf(storage, instrumentId, since);
-  return (await Promise.all(months.map((each) => readMonth(storage, each)))).flat();
+  return (await readMonths(storage, await monthsOf(storage, instrumentId, since))).flat();
 }
 
 async function monthsOf(storage: Storage, instrumentId: string, since: string): Promise<Month[]> {
@@ -201,7 +202,8 @@ export async function filed(storage: Storage, { add = [], remove = [], filedBy }
     const before = await readMonth(storage, month!);
     const entries = [...before.filter(({ id }) => !gone.has(id)), ...added.map(({ entry }) => entry)];
     entries.sort((a, b) => ascending(a.createdAt, b.createdAt));
-    const kept = Object.entries(await readMonthCells(storage, month!)).filter(([id]) => !gone.has(id));
+    const [cells = {}] = await readMonthsCells(storage, [month!]);
+    const kept = Object.entries(cells).filter(([id]) => !gone.has(id));
     const takes = Object.fromEntries([
       ...kept,
       ...added.map(({ entry, cells }) => [entry.id, cells] as const),
