@@ -1,10 +1,12 @@
-import { useState, type ReactElement, type ReactNode } from 'react';
+import { useDeferredValue, useState, type ReactElement, type ReactNode } from 'react';
 import { ScrollView, StyleSheet, View, type ViewStyle } from 'react-native';
 import { Soft, Title } from './text';
 import { usePalette, useShape } from './theme';
 
 /** Rows that are brought in at once, when the end of those before comes near. */
 const BATCH = 40;
+/** Rows that are there at once: more than the tallest screen shows beside the head of a page. */
+const FIRST_ROWS = 14;
 /** A row that is far from the window is neither laid out nor painted; React Native’s types do not know of it, browsers do. */
 const OUT_OF_SIGHT = { contentVisibility: 'auto', containIntrinsicSize: 'auto 96px' } as ViewStyle;
 
@@ -34,7 +36,8 @@ interface ScreenProps<T> {
 export function Screen<T>({ caption, title, children, beside, list, foot }: ScreenProps<T>) {
   const palette = usePalette();
   const { wide } = useShape();
-  const [shown, setShown] = useState(BATCH);
+  const [asked, setAsked] = useState(BATCH);
+  const shown = useDeferredValue(asked, FIRST_ROWS);
   const head = (
     <View style={styles.head}>
       {caption ? <Soft>{caption}</Soft> : null}
@@ -51,7 +54,7 @@ export function Screen<T>({ caption, title, children, beside, list, foot }: Scre
           scrollEventThrottle={60}
           onScroll={({ nativeEvent: { contentOffset, contentSize, layoutMeasurement } }) => {
             if (contentOffset.y + 2 * layoutMeasurement.height < contentSize.height) return;
-            if (shown < list.rows.length) setShown(shown + BATCH);
+            if (asked < list.rows.length) setAsked(asked + BATCH);
             else list.onEnd();
           }}
         >
