@@ -48,6 +48,26 @@ describe('held still', () => {
     }
   });
 
+  it('a wobble that noise could make is neither blamed nor passed over in silence', () => {
+    const held = scoreOfFamily('reference-travel', 'flute', { tempo: 60, joined: false });
+    const limit = limitsOf('steady').wobbleCents;
+    const noisy = (shaken: (index: number) => boolean, floorDb: number) =>
+      judgedAsWritten(held, {
+        note: ({ index }) => ({ wobbleCents: shaken(index) ? 1.3 * limit : 1 }),
+        conditions: { floorDb },
+      });
+    const one = (index: number) => index === 2;
+    expect(kindsOf(noisy(one, -70))).toContain('unsteady');
+    expect(kindsOf(noisy(one, -32))).not.toContain('unsteady');
+    expect(sentenceOf(noisy(one, -32), 'wobble')).toMatch(/^Held still.* Of \S+ it is not known/);
+    expect(
+      sentenceOf(
+        noisy(() => true, -32),
+        'wobble',
+      ),
+    ).toMatch(/^Not known: there was too much noise/);
+  });
+
   it('vibrato is a fault only where none was asked for', () => {
     const vibrato = { rateHz: 5.4, extentCents: 14 };
     const asked = (wish: string) =>

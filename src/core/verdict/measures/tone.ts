@@ -145,9 +145,18 @@ export const steadiness: Measure = {
     const pairs = plainNotes(reading);
     const long = pairs.filter(({ note }) => lengthOf(note) > TREND_SECONDS);
     const wobbles = each('wobble', pairs, (note) => ownWobble(note, reading));
+    const hidden = pairs
+      .filter(({ note }) => note.wobbleCents !== null && ownWobble(note, reading) === null)
+      .map(({ match }) => match.group.index);
+    const reason = blurOf(reading.conditions.room?.decaySeconds ?? null) > 0 ? 'room' : 'too-noisy';
     return numbers([
       ...wobbles,
-      ...(wobbles.length > 0 ? [middleOf('wobble', wobbles, 'wobble')] : []),
+      ...hidden.map((at) => figure('wobble', null, { at }, reason)),
+      ...(wobbles.length > 0
+        ? [middleOf('wobble', wobbles, 'wobble')]
+        : hidden.length > 0
+          ? [figure('wobble', null, { groups: hidden }, reason)]
+          : []),
       ...each(
         'drift',
         long,
@@ -186,17 +195,21 @@ export const steadiness: Measure = {
     ];
   },
   say(figures, { limits, nameAt }) {
-    const middle = valueOf(figures, 'wobble');
-    if (middle === null) return SILENT;
+    const middle = wholeOf(figures, 'wobble');
+    if (!middle) return SILENT;
+    if (!isKnown(middle)) return { lines: { wobble: because(middle.unknown) } };
     const worst = most(figuresAt(figures, 'wobble'));
     const shook = worst !== undefined && worst.value > limits.wobbleCents;
+    const hidden = figures.flatMap((each) =>
+      each.id === 'wobble' && each.at !== null && !isKnown(each) ? [nameAt(each.at)] : [],
+    );
+    const told = shook
+      ? `${nameAt(worst.at)} shook most, ${sized(worst.value, 'cents', 1)}.`
+      : `Held still, within your limit of ${sized(limits.wobbleCents, 'cents')}.`;
+    const untold = `Of ${listed(hidden)} it is not known: the room moves the pitch by as much.`;
     return {
       headline: shook ? 'Unsteady' : 'Held still',
-      lines: {
-        wobble: shook
-          ? `${nameAt(worst.at)} shook most, ${sized(worst.value, 'cents', 1)}.`
-          : `Held still, within your limit of ${sized(limits.wobbleCents, 'cents')}.`,
-      },
+      lines: { wobble: hidden.length > 0 ? `${told} ${untold}` : told },
     };
   },
 };
