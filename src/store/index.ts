@@ -34,6 +34,7 @@ export {
   changeRemark,
   deleteTake,
   discardDraft,
+  emptyBin,
   findEntry,
   keepDraft,
   loadAudio,

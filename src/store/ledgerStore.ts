@@ -190,10 +190,20 @@ export class LedgerStore {
     });
   }
 
-  /** Removes for good what has been in the bin for a week. Cut short, it goes on the next time. */
+  /** Removes for good what has been in the bin for a week. */
   async sweep(now: Date): Promise<void> {
-    const due = (each: Binned) =>
-      each.gone || now.getTime() - Date.parse(each.deletedAt) >= BIN_DAYS * 86_400_000;
+    await this.removeForGood(
+      ({ gone, deletedAt }) => gone || now.getTime() - Date.parse(deletedAt) >= BIN_DAYS * 86_400_000,
+    );
+  }
+
+  /** Removes for good all that is in the bin, for who needs the room now. */
+  async emptyBin(): Promise<void> {
+    await this.removeForGood(() => true);
+  }
+
+  /** Cut short, it goes on the next time that the bin is swept. */
+  private async removeForGood(due: (binned: Binned) => boolean): Promise<void> {
     const gone = await this.alone(async () => {
       const desk = await readDesk(this.storage);
       const ids = desk.bin.filter(due).map(({ id }) => id);

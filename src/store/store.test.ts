@@ -109,6 +109,18 @@ describe('takes', () => {
     expect((await ids()).sort()).toEqual(['a', 'b']);
   });
 
+  it('are gone for good, with their sound, when the bin is emptied; what is in the log stays', async () => {
+    await keep('a', 1, new Int16Array(400));
+    await store.writeDraft(takeNamed('b', day(1).toISOString()), new Int16Array(400), here);
+    await store.discardDraft('b', day(1));
+    await store.emptyBin();
+    expect(await store.readBin()).toEqual([]);
+    await expect(store.undelete('b')).resolves.toBe(false);
+    expect([...storage.map.keys()].filter((key) => key.includes('/b'))).toEqual([]);
+    expect(await ids()).toEqual(['a']);
+    expect((await store.readAudio('a'))?.length).toBe(400);
+  });
+
   it('lose their sound, not their figures, when there is no room', async () => {
     await changeSettings(storage, 'test', { audioQuotaMegabytes: 10 });
     expect(await keep('a', 1, new Int16Array(4_500_000))).toBe(true);

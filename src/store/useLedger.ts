@@ -88,6 +88,11 @@ export function useBin() {
   return useSWR<Binned[], Error>(data('bin'), async () => (await home()).store.readBin(), LOCAL);
 }
 
+export async function emptyBin(): Promise<void> {
+  await (await home()).store.emptyBin();
+  await changed('bin');
+}
+
 /** Records that could not be read. They lie where they lay. */
 export function useUnread() {
   return useSWR<UnreadRecord[], Error>(data('unread'), async () => readUnread((await home()).storage), LOCAL);

@@ -1,7 +1,8 @@
 import { useRouter } from 'expo-router';
+import { useState } from 'react';
 import { View } from 'react-native';
 import { plural } from '@/core/verdict';
-import { BIN_DAYS, undeleteTake, useBin, useUnread, type Binned } from '@/store';
+import { BIN_DAYS, emptyBin, undeleteTake, useBin, useUnread, type Binned } from '@/store';
 import { Body, Button, dayHeading, Heading, Screen, Soft } from '@/ui';
 
 const WHY: Readonly<Record<Binned['why'], string>> = {
@@ -35,6 +36,7 @@ export function BinScreen() {
           />
         </View>
       ))}
+      {bin && bin.length > 0 ? <Emptying takes={bin.length} /> : null}
       {unread && unread.length > 0 ? (
         <View style={{ gap: 8 }}>
           <Heading>Could not be read</Heading>
@@ -48,6 +50,25 @@ export function BinScreen() {
       ) : null}
       <Button label="To the log" onPress={() => router.push('/log')} />
     </Screen>
+  );
+}
+
+/** For who needs the room on the device now. Asked twice: this cannot be had back. */
+function Emptying({ takes }: { takes: number }) {
+  const [asked, setAsked] = useState(false);
+  if (!asked)
+    return <Button look="quiet" label="Empty the bin" testID="empty-bin" onPress={() => setAsked(true)} />;
+  return (
+    <View style={{ gap: 8 }} role="group" aria-label="Empty the bin">
+      <Body>{`${plural(takes, 'take')} with their sound would be gone for good, and the room that they take free at once.`}</Body>
+      <Button
+        look="strong"
+        label="Remove them for good"
+        testID="empty-bin-now"
+        onPress={() => void emptyBin()}
+      />
+      <Button look="quiet" label="Leave them here" onPress={() => setAsked(false)} />
+    </View>
   );
 }
 
