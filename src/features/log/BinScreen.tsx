@@ -60,14 +60,9 @@ function Emptying({ takes }: { takes: number }) {
     return <Button look="quiet" label="Empty the bin" testID="empty-bin" onPress={() => setAsked(true)} />;
   return (
     <View style={{ gap: 8 }} role="group" aria-label="Empty the bin">
-      <Body>{`${plural(takes, 'take')} with their sound would be gone for good, and the room that they take free at once.`}</Body>
-      <Button
-        look="strong"
-        label="Remove them for good"
-        testID="empty-bin-now"
-        onPress={() => void emptyBin()}
-      />
-      <Button look="quiet" label="Leave them here" onPress={() => setAsked(false)} />
+      <Body>{`${plural(takes, 'take')} would be gone for good, sound and figures, and the room on this device free at once.`}</Body>
+      <Button look="strong" label="Remove for good" testID="empty-bin-now" onPress={() => void emptyBin()} />
+      <Button look="quiet" label="Leave the bin as it is" onPress={() => setAsked(false)} />
     </View>
   );
 }
