@@ -4,7 +4,7 @@ import type { Entry } from './entry';
 import type { Played } from './played';
 import { courseOf, LEAST_SITTINGS, trendThrough, type Trend } from './trend';
 
-/** Which way is better; `zero`: the nearer to it; `neither`: it is what it is. */
+/** Which way is better; `zero`: the nearer to it; `neither`: it is told whether it moved, and not judged. */
 type Better = 'more' | 'less' | 'zero' | 'neither';
 
 /** Something of a take that is worth following over weeks. */
@@ -107,9 +107,16 @@ export const FOLLOWED: readonly Followed[] = [
 ];
 
 /** Counts that the music asks for: their course would be that of the settings. */
-const COUNTS: readonly FigureId[] = ['notes-played', 'processing', 'differences', 'plain-repeats', 'sounded'];
+const COUNTS: readonly FigureId[] = [
+  'notes-played',
+  'events',
+  'processing',
+  'differences',
+  'plain-repeats',
+  'sounded',
+];
 
-/** All the rest: they can be looked at, but none of their ways is better. */
+/** All the rest: they can be looked at, and are not judged. */
 export const OTHERS: readonly Followed[] = FIGURE_IDS.filter(
   (id) => !COUNTS.includes(id) && FOLLOWED.every((each) => each.id !== id),
 ).map((id) => followedFigure(id, 'neither'));

@@ -59,7 +59,9 @@ describe('held still', () => {
     const one = (index: number) => index === 2;
     expect(kindsOf(noisy(one, -70))).toContain('unsteady');
     expect(kindsOf(noisy(one, -32))).not.toContain('unsteady');
-    expect(sentenceOf(noisy(one, -32), 'wobble')).toMatch(/^Held still.* Of \S+ it is not known/);
+    expect(sentenceOf(noisy(one, -32), 'wobble')).toMatch(
+      /^Held still.* Whether \S+ held still is not known/,
+    );
     expect(
       sentenceOf(
         noisy(() => true, -32),

@@ -44,7 +44,7 @@ export function RoomChecks({ instrumentId }: { instrumentId: string }) {
       ))}
       {reference ? (
         <Body testID="level-reference">
-          {`Level reference: your ordinary mf lay at ${valueText('reference', reference.figures)} for this device, on ${dayText(new Date(reference.createdAt))}. Levels of two days can be compared from it, as long as device and place are the same.`}
+          {`Level reference: your ordinary mf lay at ${valueText('reference', reference.figures)} (0 is the loudest that the microphone can take), ${dayText(new Date(reference.createdAt))}. Levels of two days can be compared by it while microphone and place stay the same.`}
         </Body>
       ) : null}
       {played && checks.length === 0 ? (

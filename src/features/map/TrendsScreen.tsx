@@ -26,9 +26,13 @@ export function TrendsScreen() {
         <Soft>Reading the log …</Soft>
       </Screen>
     );
-  const open =
-    [...trends, ...others].find((each) => keyOf(each) === chosen) ?? (wide ? trends[0] : undefined);
-  const pane = open ? <TrendPane key={keyOf(open)} found={open} played={memory.played} /> : null;
+  const isChosen = (each: FollowedTrend) => keyOf(each) === chosen;
+  // On a wide screen what is followed stands beside the list; the others open where they are, far down in it.
+  const beside = wide ? (trends.find(isChosen) ?? trends[0]) : undefined;
+  const inline = (wide ? others : [...trends, ...others]).find(isChosen);
+  const paneOf = (found: FollowedTrend) => (
+    <TrendPane key={keyOf(found)} found={found} played={memory.played} />
+  );
   const parts = [
     ['Moved', trends.filter(hasMoved)],
     ['No change yet', trends.filter(({ verdict }) => verdict === 'no-change')],
@@ -36,7 +40,11 @@ export function TrendsScreen() {
     ['Other figures', others],
   ] as const;
   return (
-    <Screen caption={`Map · ${memory.instrument.name}`} title="What has changed" beside={wide ? pane : null}>
+    <Screen
+      caption={`Map · ${memory.instrument.name}`}
+      title="What has changed"
+      beside={beside ? paneOf(beside) : null}
+    >
       {trends.length === 0 ? (
         <Body>
           Nothing can be followed yet. Play an exercise on two days or more, and what is measured of it is
@@ -51,10 +59,10 @@ export function TrendsScreen() {
               <View key={keyOf(each)}>
                 <TrendRow
                   found={each}
-                  open={open !== undefined && keyOf(each) === keyOf(open)}
+                  open={each === beside || each === inline}
                   onPress={() => setChosen(chosen === keyOf(each) ? null : keyOf(each))}
                 />
-                {!wide && open !== undefined && keyOf(each) === keyOf(open) ? pane : null}
+                {each === inline ? paneOf(each) : null}
               </View>
             ))}
           </View>
@@ -64,7 +72,7 @@ export function TrendsScreen() {
         <Soft>
           {others.length === 0
             ? 'Nothing else was measured on two days or more.'
-            : 'Of these no way is better: they show what became of whatever else was measured.'}
+            : 'These come along with what an exercise is about. Whether they moved is told, and not whether that is better.'}
         </Soft>
       ) : (
         <Button

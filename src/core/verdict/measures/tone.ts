@@ -145,9 +145,10 @@ export const steadiness: Measure = {
     const pairs = plainNotes(reading);
     const long = pairs.filter(({ note }) => lengthOf(note) > TREND_SECONDS);
     const wobbles = each('wobble', pairs, (note) => ownWobble(note, reading));
-    const hidden = pairs
-      .filter(({ note }) => note.wobbleCents !== null && ownWobble(note, reading) === null)
-      .map(({ match }) => match.group.index);
+    const known = new Set(wobbles.map(({ at }) => at));
+    const hidden = pairs.flatMap(({ note, match: { group } }) =>
+      note.wobbleCents === null || known.has(group.index) ? [] : [group.index],
+    );
     const reason = blurOf(reading.conditions.room?.decaySeconds ?? null) > 0 ? 'room' : 'too-noisy';
     return numbers([
       ...wobbles,
@@ -206,7 +207,7 @@ export const steadiness: Measure = {
     const told = shook
       ? `${nameAt(worst.at)} shook most, ${sized(worst.value, 'cents', 1)}.`
       : `Held still, within your limit of ${sized(limits.wobbleCents, 'cents')}.`;
-    const untold = `Of ${listed(hidden)} it is not known: the room moves the pitch by as much.`;
+    const untold = `Whether ${listed(hidden)} held still is not known: noise and echoes move the measured pitch by as much.`;
     return {
       headline: shook ? 'Unsteady' : 'Held still',
       lines: { wobble: hidden.length > 0 ? `${told} ${untold}` : told },
