@@ -113,6 +113,7 @@ export const resultSchema = z.object({
   floorDb: z.number(),
   room: roomSchema,
   clipped: z.boolean(),
+  lostSeconds: z.number(),
   trace: traceSchema,
   timing: timingSchema,
   heldHz: z.number().nullable(),

@@ -32,6 +32,7 @@ function stretch(seconds: number, step: number, firstBeatSeconds: number | null)
     floorDb: -60,
     room: { decaySeconds: 0.1, spreadDb: 0 },
     clipped: false,
+    lostSeconds: 0,
     trace: {
       stepSeconds: step,
       pitchMidi: known,

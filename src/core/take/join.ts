@@ -47,6 +47,7 @@ function append(whole: HeardTake, { heard, beat }: Stretch): HeardTake {
     floorDb: Math.min(whole.floorDb, heard.floorDb),
     room: whole.room.decaySeconds === null ? heard.room : whole.room,
     clipped: whole.clipped || heard.clipped,
+    lostSeconds: whole.lostSeconds + heard.lostSeconds,
     trace: joinTraces(whole.trace, by, heard.trace, heard.durationSeconds),
     timing: {
       ...whole.timing,

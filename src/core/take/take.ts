@@ -46,6 +46,8 @@ export const conditionsSchema = z.object({
   /** Processing that stayed on although it was asked off. */
   processing: z.array(z.enum(['gain-control', 'noise-suppression', 'echo-cancellation'])),
   clipped: z.boolean(),
+  /** Sound that the device lost, in all. */
+  lostSeconds: z.number().default(0),
   floorDb: z.number(),
   /** How the room answers; null: it was not looked at. */
   room: roomSchema.nullable().default(null),
@@ -85,7 +87,10 @@ export const takeSchema = z.object({
 export type Take = z.infer<typeof takeSchema>;
 
 /** Conditions as far as they are known before a take has been heard; what is not told is left out. */
-export type ToldConditions = Omit<z.input<typeof conditionsSchema>, 'clipped' | 'floorDb' | 'room'>;
+export type ToldConditions = Omit<
+  z.input<typeof conditionsSchema>,
+  'clipped' | 'lostSeconds' | 'floorDb' | 'room'
+>;
 
 /** A take from what was heard and what was so while it was played. */
 export function takeOf(
@@ -105,6 +110,7 @@ export function takeOf(
     trace,
     heldHz,
     clipped,
+    lostSeconds,
     floorDb,
     room,
     audio,
@@ -116,7 +122,7 @@ export function takeOf(
     durationSeconds,
     score,
     instrument,
-    conditions: conditionsSchema.parse({ ...conditions, clipped, floorDb, room }),
+    conditions: conditionsSchema.parse({ ...conditions, clipped, lostSeconds, floorDb, room }),
     timing,
     notes,
     events,

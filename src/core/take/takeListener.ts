@@ -1,3 +1,4 @@
+import { sum } from 'd3-array';
 import { fromInt16 } from '@/core/base';
 import type { Score } from '@/core/music';
 import { listeningRange, type Instrument } from '@/core/instruments';
@@ -12,7 +13,7 @@ import {
   type LiveFrame,
 } from '@/core/hearing/signal';
 import type { RoomSound } from '@/core/hearing/room';
-import type { Offsets } from '@/core/tuning';
+import type { Offsets, Seconds } from '@/core/tuning';
 import { hearPartner } from './partner';
 import { Recorder } from './recorder';
 import type { Timing } from './timing';
@@ -52,6 +53,8 @@ export interface HeardTake {
   /** How the room answers. */
   readonly room: RoomSound;
   readonly clipped: boolean;
+  /** Sound that the device lost, in all. */
+  readonly lostSeconds: Seconds;
   readonly trace: Trace;
   readonly timing: Timing;
   /** What a partner was found to hold, Hz; null without one, or where it could not be found. */
@@ -134,7 +137,8 @@ export class TakeListener {
     const lag = this.clickLag ?? this.findClicks();
     if (lag !== null) {
       const clicks = this.clicks.map((click) => ({ ...click, seconds: click.seconds - this.origin }));
-      frames.masked.set(clickMask(frames.count, frames.hopSeconds, clicks, lag, this.maskReach));
+      const covered = clickMask(frames.count, frames.hopSeconds, clicks, lag, this.maskReach);
+      covered.forEach((isCovered, i) => isCovered && frames.masked.fill(1, i, i + 1));
     }
     const options = {
       a4: request.a4,
@@ -155,6 +159,7 @@ export class TakeListener {
       floorDb: heard.room.floorDb,
       room: { decaySeconds: heard.room.decaySeconds, spreadDb: heard.room.spreadDb },
       clipped: frames.clipped.some((c) => c === 1),
+      lostSeconds: sum(frames.lost.map(({ startSeconds, endSeconds }) => endSeconds - startSeconds)),
       trace: traceOf(partner?.frames ?? frames, request.a4),
       timing: this.timing(lag),
       heldHz: partner?.heldHz ?? null,

@@ -20,6 +20,7 @@ export function emptyTake(part: Partial<Take> = {}): Take {
       offsets: null,
       processing: [],
       clipped: false,
+      lostSeconds: 0,
       floorDb: -70,
       room: null,
       interruption: null,
@@ -55,6 +56,7 @@ export function silentHeard(samples: number, sampleRate: number): HeardTake {
     floorDb: -70,
     room: { decaySeconds: null, spreadDb: null },
     clipped: false,
+    lostSeconds: 0,
     audio,
   };
 }

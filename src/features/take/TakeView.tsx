@@ -2,6 +2,7 @@ import { useRouter } from 'expo-router';
 import { useMemo, type ReactNode } from 'react';
 import { MistakenCard } from './MistakenCard';
 import { advise, nextTempo } from '@/core/verdict/coach';
+import type { Seconds } from '@/core/tuning';
 import { findFamily } from '@/core/music';
 import type { Take } from '@/core/take';
 import { putOnStand, useSettings } from '@/store';
@@ -86,6 +87,9 @@ function conditionsText({ conditions, score }: Take): string {
     .join(' · ');
 }
 
+const lasting = (seconds: Seconds) =>
+  seconds < 1 ? `${Math.round(1000 * seconds)} ms` : `${seconds.toFixed(1)} s`;
+
 /** What about the recording itself limits the figures. */
 function conditionRemarks({ conditions, score, timing }: Take): string[] {
   const remarks: string[] = [];
@@ -101,6 +105,10 @@ function conditionRemarks({ conditions, score, timing }: Take): string[] {
     remarks.push('The microphone kept its noise removal on; air and soft beginnings may be missing.');
   if (conditions.clipped)
     remarks.push('The sound was too loud for the microphone in places. Move it away or turn it down.');
+  if (conditions.lostSeconds > 0)
+    remarks.push(
+      `This device lost ${lasting(conditions.lostSeconds)} of sound, as it does when it is busy. No fault is looked for there.`,
+    );
   const caution = findFamily(score.family)?.caution;
   if (caution && score.longestSeconds !== null) remarks.push(caution);
   return remarks;

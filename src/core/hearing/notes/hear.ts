@@ -25,6 +25,8 @@ export interface Heard {
 
 /** Where no note ends freely the room may be any. */
 const USUAL_DECAY: Seconds = 0.3;
+/** What a loss may have made, and what it may have hidden. */
+const BESIDE: Seconds = 0.03;
 /** From the first energy to the tone: later than this is late. */
 const LATE_SPEECH_SECONDS = 0.06;
 
@@ -71,12 +73,20 @@ export function hearNotes(frames: Frames, instrument: Instrument, options: Heari
   ];
   return {
     notes,
-    events: events.sort((a, b) => a.startSeconds - b.startSeconds),
+    events: events.filter((event) => !isLost(event, frames)).sort((a, b) => a.startSeconds - b.startSeconds),
     transitions: options.company
       ? []
       : transitionsBetween(played.notes, line, frames, instrument, a4, !options.gainControlled),
     room,
   };
+}
+
+/** Nothing is told of a moment whose sound the device lost. */
+function isLost({ startSeconds, endSeconds }: NoteEvent, { lost, startSeconds: origin }: Frames): boolean {
+  return lost.some(
+    (loss) =>
+      loss.startSeconds + origin < endSeconds + BESIDE && loss.endSeconds + origin > startSeconds - BESIDE,
+  );
 }
 
 /** Whether a note begins while the one before it may still ring. */

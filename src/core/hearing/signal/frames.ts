@@ -37,8 +37,10 @@ export interface Frames extends Readonly<Record<ColourId, Float32Array>> {
   readonly partialsDb: Float32Array;
   /** 1 where samples reached full scale. */
   readonly clipped: Uint8Array;
-  /** 1 where another known sound (a metronome's click) covers the frame; its figures are not the player's. */
+  /** 1 where another known sound (a metronome's click) covers the frame, or sound was lost: its figures are not the player's. */
   readonly masked: Uint8Array;
+  /** Sound that the device lost; frames that touch it are masked. */
+  readonly lost: readonly { readonly startSeconds: Seconds; readonly endSeconds: Seconds }[];
   /** Samples that were not numbers, replaced by silence. */
   readonly badSamples: number;
   /** Frequencies of steady tones that were taken out before measuring. */

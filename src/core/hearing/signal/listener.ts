@@ -6,6 +6,7 @@ import { Decimator } from './decimator';
 import { DroneRemover } from './drone';
 import { PARTIALS, type Frames, type LiveFrame } from './frames';
 import { DcBlocker, LevelMeter, SILENCE_DB } from './level';
+import { Losses } from './losses';
 import { Periodicity } from './periodicity';
 import { PitchPath } from './pitchPath';
 import { listeningSettings, type ListeningRange, type Settings } from './settings';
@@ -46,6 +47,7 @@ export interface ListenerOptions {
  */
 export class Listener {
   readonly settings: Settings;
+  private readonly losses: Losses;
   private readonly blocker: DcBlocker;
   private readonly drone: DroneRemover | null;
   private readonly level: LevelMeter;
@@ -85,6 +87,7 @@ export class Listener {
   ) {
     const settings = listeningSettings(sampleRate, range);
     this.settings = settings;
+    this.losses = new Losses(sampleRate);
     this.blocker = new DcBlocker(sampleRate);
     this.drone = options.removed?.length ? new DroneRemover(options.removed, sampleRate) : null;
     this.level = new LevelMeter(settings);
@@ -105,6 +108,11 @@ export class Listener {
 
   /** Samples in −1 … 1, one channel, any number of them. */
   push(chunk: Float32Array): void {
+    this.hear(this.losses.next(chunk));
+    this.samples += chunk.length;
+  }
+
+  private hear(chunk: Float32Array): void {
     for (let i = 0; i < chunk.length; i++) {
       let sample = chunk[i]!;
       // Beyond all scales it is no sound either, and one such sample would drown a whole analysis.
@@ -116,7 +124,6 @@ export class Listener {
       const steady = this.blocker.next(sample);
       this.take(this.drone ? this.withoutDrone(this.drone, steady) : steady);
     }
-    this.samples += chunk.length;
   }
 
   private withoutDrone(drone: DroneRemover, sample: number): number {
@@ -127,6 +134,7 @@ export class Listener {
 
   /** Ends the stream and returns all its frames. */
   finish(): Frames {
+    this.hear(this.losses.finish());
     const wanted = Math.floor(this.samples / this.settings.hop);
     while (
       this.path.frames < wanted ||
@@ -271,7 +279,11 @@ export class Listener {
       growthDb: this.growth.toArray().slice(0, count),
       partialsDb: this.partials.toArray(),
       clipped: Uint8Array.from(this.clipping.toArray().slice(0, count)),
-      masked: new Uint8Array(count),
+      masked: this.lostFrames(count),
+      lost: this.losses.found.map(({ from, to }) => ({
+        startSeconds: from / settings.sampleRate,
+        endSeconds: to / settings.sampleRate,
+      })),
       badSamples: this.badSamples,
       removedHz: this.options.removed ?? [],
       removedDb: this.removedLevels.toArray().slice(0, count),
@@ -281,6 +293,16 @@ export class Listener {
     this.spreadSpectra(frames);
     this.refine(frames.f0);
     return frames;
+  }
+
+  /** 1 where a frame is measured over sound that was lost. */
+  private lostFrames(count: number): Uint8Array<ArrayBuffer> {
+    const { pitch, hop, sampleRate } = this.settings;
+    const reach = (pitch.window / pitch.rate / 2) * sampleRate;
+    const lost = new Uint8Array(count);
+    for (const { from, to } of this.losses.found)
+      lost.fill(1, Math.max(0, Math.floor((from - reach) / hop)), Math.ceil((to + reach) / hop));
+    return lost;
   }
 
   /**

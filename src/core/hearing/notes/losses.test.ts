@@ -1,0 +1,51 @@
+import { findInstrument, listeningRange } from '@/core/instruments';
+import { Listener } from '@/core/hearing/signal';
+import { scoreOfFamily } from '@/core/music/scores.testing';
+import { hearNotes } from '.';
+import { playAndHear, RATE } from './playAndHear.testing';
+
+const oboe = findInstrument('oboe')!;
+const score = scoreOfFamily('octave-slurs', 'oboe', { tempo: null, range: { low: 67, high: 70 } });
+
+const hear = (audio: Float32Array) => {
+  const listener = new Listener(RATE, listeningRange(oboe));
+  listener.push(audio);
+  const frames = listener.finish();
+  return { ...hearNotes(frames, oboe), lost: frames.lost };
+};
+
+/** The clean player, whose device loses so many milliseconds at every slur and in the middle of every note. */
+describe.each([9, 30, 55, 120])('a busy device loses %s ms again and again', (ms) => {
+  const { performance, heard: whole } = playAndHear(score, oboe, 3, {});
+  const audio = performance.audio.slice();
+  const places = whole.notes.flatMap((note) => [
+    note.startSeconds,
+    (note.startSeconds + note.endSeconds) / 2,
+  ]);
+  for (const place of places) {
+    const from = Math.round(place * RATE);
+    audio.fill(0, from, from + Math.round((ms / 1000) * RATE));
+  }
+  const heard = hear(audio);
+
+  it('and nobody is blamed for it', () => {
+    expect(whole.events).toEqual([]);
+    expect(heard.lost.length).toBeGreaterThan(0.7 * places.length);
+    expect(heard.events).toEqual([]);
+    if (ms < 100) expect(heard.notes).toHaveLength(whole.notes.length);
+  });
+});
+
+it('a hole that a player makes is still one where sound was lost elsewhere', () => {
+  const { performance, heard: whole } = playAndHear(score, oboe, 6, { gap: 0.3 });
+  const audio = performance.audio.slice();
+  const holes = whole.events.filter(({ kind }) => kind === 'gap');
+  expect(holes.length).toBeGreaterThan(1);
+  for (const note of whole.notes) {
+    const from = Math.round(((note.startSeconds + note.endSeconds) / 2) * RATE);
+    audio.fill(0, from, from + 412);
+  }
+  expect(hear(audio).events.map(({ kind, noteIndex }) => `${kind} ${noteIndex}`)).toEqual(
+    whole.events.map(({ kind, noteIndex }) => `${kind} ${noteIndex}`),
+  );
+});
