@@ -15,17 +15,34 @@ const UNUSED = [
     from: /react-native-web[\\/]dist/,
     names: /(Virtualized(Section)?List|FlatList|SectionList|FillRateHelper)$/,
   },
+  {
+    from: /react-native-web[\\/]dist[\\/]index\.js$/,
+    names:
+      /exports\/(Animated|Button|CheckBox|LayoutAnimation|Modal|Picker|ProgressBar|Switch|Touchable(\w*))$/,
+  },
   { from: /expo-router[\\/]build[\\/]exports\.js$/, names: /layouts\/(Tabs|experimental-stack)$/ },
   { from: /expo-router[\\/]build[\\/](views|native-tabs)[\\/]/, names: /react-navigation\/bottom-tabs/ },
   { from: /expo-router[\\/]build[\\/]stack[\\/]/, names: /layouts\/Stack$/ },
+  // Pages lie in a slot, not in a stack with headers; of the stack's module only its router is used.
+  { from: /expo-router[\\/]build[\\/]layouts[\\/]StackClient\.js$/, names: /\/stack-utils$/ },
+  {
+    from: /fork[\\/]native-stack[\\/]createNativeStackNavigator\.js$/,
+    names: /react-navigation\/native-stack$/,
+  },
+  { from: /expo-router[\\/]build[\\/]link[\\/]elements\.js$/, names: /\/HrefPreview$/ },
+  { from: /expo-router[\\/]build[\\/](ExpoRoot|exports|getRoutes)\.js$/, names: /views\/Sitemap$/ },
   { from: ZOD, names: /(compile|from-json-schema|json-schema-processors|json-schema-generator)\.js$/ },
 ];
 
 /** The form that packs with the browser's own means: the usual one brings a compiled module that the page's policy forbids. */
 const ZIP = path.join(__dirname, 'node_modules/@zip.js/zip.js/index-native.cjs');
 
+/** The flags of native screens are all that is asked of them here; the screens bring all of Animated. */
+const SCREENS = path.join(__dirname, 'node_modules/react-native-screens/lib/module/flags.js');
+
 config.resolver.resolveRequest = (context, name, platform) => {
   if (name === '@zip.js/zip.js') return { type: 'sourceFile', filePath: ZIP };
+  if (name === 'react-native-screens') return { type: 'sourceFile', filePath: SCREENS };
   const origin = context.originModulePath;
   if (name === '../locales/index.js' && ZOD.test(origin))
     return context.resolveRequest(context, '../locales/en.js', platform);
