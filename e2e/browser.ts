@@ -3,9 +3,10 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
-import { chromium, type Browser, type Page } from 'playwright-core';
+import { chromium, type Browser, type Locator, type Page } from 'playwright-core';
 import { encodeWav } from '@/core/formats';
 import { hurry } from './hurried';
+import { hearInstead, MICROPHONE_RATE } from './microphone';
 
 const ROOT = resolve(__dirname, '..');
 const CHROMIUM = (process.env['CHROMIUM'] as string | undefined) ?? '/usr/bin/chromium';
@@ -42,11 +43,12 @@ export function startServer(...options: string[]): Promise<RunningServer> {
 }
 
 export interface BrowserOptions {
-  /** What the microphone hears, over and over; without it there is a microphone that is silent. */
+  /** What the microphone hears, over and over, at 48 kHz; without it there is a microphone that is silent. */
   readonly microphone?: Float32Array;
-  readonly microphoneRate?: number;
+  /** The sound comes through the browser's own device, with what that loses, and in real time. */
+  readonly throughDevice?: boolean;
   readonly denyMicrophone?: boolean;
-  /** Music in its own time: for tests of the clock itself. What a microphone hears always is. */
+  /** Music in its own time: for tests of the clock itself. */
   readonly realTime?: boolean;
   readonly width?: number;
   readonly height?: number;
@@ -73,16 +75,18 @@ export async function openPage(url: string, options: BrowserOptions = {}): Promi
     '--use-fake-device-for-media-stream',
   ];
   if (!options.denyMicrophone) args.push('--use-fake-ui-for-media-stream');
-  if (options.microphone) {
+  const device = options.throughDevice ? options.microphone : undefined;
+  if (device) {
     const file = join(folder, 'microphone.wav');
-    writeFileSync(file, encodeWav(toInt16(options.microphone), options.microphoneRate ?? 48_000));
+    writeFileSync(file, encodeWav(toInt16(device), MICROPHONE_RATE));
     args.push(`--use-file-for-fake-audio-capture=${file}`);
   }
   const browser: Browser = await chromium.launch({ executablePath: CHROMIUM, args });
   const context = await browser.newContext({
     viewport: { width: options.width ?? 390, height: options.height ?? 844 },
   });
-  if (!options.microphone && !options.realTime) await hurry(context);
+  if (!device && !options.realTime) await hurry(context);
+  if (options.microphone && !device) await hearInstead(context, options.microphone);
   const page = await context.newPage();
   const complaints: string[] = [];
   page.on('pageerror', (error) => complaints.push(error.message));
@@ -195,6 +199,17 @@ export async function chooseSetting(page: Page, name: string): Promise<void> {
   );
   await radio.click();
   await stored;
+}
+
+/** Moves a slider to a value, step by step as a keyboard does, whatever it stood at when its page was ready. */
+export async function setSlider(page: Page, slider: Locator, value: number): Promise<void> {
+  await slider.focus();
+  for (;;) {
+    const now = await slider.getAttribute('aria-valuenow');
+    if (Number(now) === value) return;
+    await page.keyboard.press(Number(now) < value ? 'ArrowUp' : 'ArrowDown');
+    await page.waitForFunction((old) => document.activeElement?.getAttribute('aria-valuenow') !== old, now);
+  }
 }
 
 /** What is played from now on. */

@@ -51,7 +51,7 @@ test('a tone into the microphone is measured, kept, found after a reload, delete
     levelDb: -24,
     levelDriftDbPerSecond: 0,
   });
-  const page = await visit({ microphone });
+  const page = await visit({ microphone, throughDevice: true });
   await page.getByRole('radio', { name: 'free', exact: true }).click();
   await playUntilMeasured(page);
   expect(Math.abs((await figure(page, 'centre')) - -17)).toBeLessThan(1.5);

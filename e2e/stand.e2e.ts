@@ -4,7 +4,15 @@ import { findInstrument } from '@/core/instruments';
 import { noFaults, perform, steadyPlayer } from '@/core/lab';
 import type { Page } from 'playwright-core';
 import * as z from 'zod';
-import { BLOCK_MS, chooseSetting, duringBlock, measured, serving, type BrowserOptions } from './browser';
+import {
+  BLOCK_MS,
+  chooseSetting,
+  duringBlock,
+  measured,
+  serving,
+  setSlider,
+  type BrowserOptions,
+} from './browser';
 
 const app = serving();
 
@@ -18,32 +26,25 @@ const setHidden = (page: Page, hidden: boolean) =>
     document.dispatchEvent(new Event('visibilitychange'));
   }, hidden);
 
-/** Octave slurs on four notes: the range is narrowed on the page by as many steps. */
+/** Octave slurs on four notes: the range is narrowed by as many steps. */
 const NARROWED = 4;
-async function visitSlurs(instrument: string, source: string, options: BrowserOptions = {}) {
+function narrowedRange(instrument: string) {
+  const { range } = z
+    .object({ range: z.object({ low: z.number(), high: z.number() }) })
+    .parse(findFamily('octave-slurs')!.defaults(findInstrument(instrument)!, 'steady'));
+  return { low: range.low + NARROWED, high: range.high };
+}
+
+async function visitSlurs(instrument: 'Flute' | 'Oboe', source: string, options: BrowserOptions = {}) {
   const page = await app.exercise('octave-slurs', instrument, source, options);
   const low = page.getByRole('slider', { name: 'Lower notes: lowest note' });
-  await low.focus();
-  for (let i = 0; i < NARROWED; i++) {
-    const before = await low.getAttribute('aria-valuetext');
-    await page.keyboard.press('ArrowUp');
-    await page.waitForFunction(
-      (old) => document.activeElement?.getAttribute('aria-valuetext') !== old,
-      before,
-    );
-  }
+  await setSlider(page, low, narrowedRange(instrument.toLowerCase()).low);
   return page;
 }
 
 /** The same as a score for the oboe, in free time. */
-function slurs(): Score {
-  const family = findFamily('octave-slurs')!;
-  const { range } = z
-    .object({ range: z.object({ low: z.number(), high: z.number() }) })
-    .parse(family.defaults(findInstrument('oboe')!, 'steady'));
-  const narrowed = { low: range.low + NARROWED, high: range.high };
-  return scoreOfFamily('octave-slurs', 'oboe', { tempo: null, range: narrowed });
-}
+const slurs = (): Score =>
+  scoreOfFamily('octave-slurs', 'oboe', { tempo: null, range: narrowedRange('oboe') });
 
 test('a whole block by the simulated player runs to its verdict without a touch, and is kept', async () => {
   const page = await visitSlurs('Flute', 'simulated player');

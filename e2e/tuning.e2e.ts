@@ -1,7 +1,7 @@
 import { scoreOfFamily } from '@/core/music/scores.testing';
 import { findInstrument, soundingOf } from '@/core/instruments';
 import { perform, steadyPlayer } from '@/core/lab';
-import { BLOCK_MS, figure, measured, serving } from './browser';
+import { BLOCK_MS, figure, measured, serving, setSlider } from './browser';
 
 const RATE = 48_000;
 const app = serving();
@@ -30,17 +30,7 @@ test('a partner who holds a note is found first, alone, and the interval is told
     .getByRole('radio', { name: 'yes' })
     .click();
   await page.getByRole('radio', { name: 'fifth', exact: true }).click();
-  const bore = page.getByRole('slider', { name: /^Drone/ });
-  await bore.focus();
-  for (;;) {
-    const now = Number(await bore.getAttribute('aria-valuenow'));
-    if (now === drone) break;
-    await page.keyboard.press(now < drone ? 'ArrowUp' : 'ArrowDown');
-    await page.waitForFunction(
-      (old) => document.activeElement?.getAttribute('aria-valuenow') !== String(old),
-      now,
-    );
-  }
+  await setSlider(page, page.getByRole('slider', { name: /^Drone/ }), drone);
   await page.getByTestId('begin').click();
   await measured(page);
   // Four cents high, against a fifth over a note that was seven high, and the pure fifth is two wide.
