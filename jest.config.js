@@ -1,6 +1,11 @@
 /** The core, the server and the browser tests are plain modern TypeScript; the store runs on the app's web preset. */
 const aliases = { '^@/(.*)$': '<rootDir>/src/$1', '^@server/(.*)$': '<rootDir>/server/$1' };
 
+const swc = [
+  '@swc/jest',
+  { jsc: { target: 'es2022', parser: { syntax: 'typescript' } }, module: { type: 'commonjs' } },
+];
+
 const plain = {
   moduleNameMapper: aliases,
   testEnvironment: 'node',
@@ -8,10 +13,7 @@ const plain = {
   sandboxInjectedGlobals: ['Math', 'Number', 'Float64Array', 'Float32Array'],
   // The app's Babel preset rewrites classes and loops for old browsers, which is too slow for signal processing.
   transform: {
-    '\\.m?[jt]s$': [
-      '@swc/jest',
-      { jsc: { target: 'es2022', parser: { syntax: 'typescript' } }, module: { type: 'commonjs' } },
-    ],
+    '\\.m?[jt]s$': swc,
   },
   transformIgnorePatterns: ['/node_modules/(?!(d3-.*|internmap|pitchy)/)'],
 };
@@ -32,6 +34,7 @@ module.exports = {
     },
     {
       preset: 'jest-expo/web',
+      transform: { '/src/core/.*\\.ts$': swc },
       moduleNameMapper: {
         ...aliases,
         '^d3-(array|shape|path|scale|interpolate|color|format|time|time-format)$':

@@ -30,6 +30,7 @@ test('two tabs keep each its own take; what is left in a closed one is found; th
   await log.getByText('1 take', { exact: true }).waitFor();
   await keepWith(b, 'played in B');
   await log.getByText('2 takes', { exact: true }).waitFor();
+  await log.getByTestId('take-row').nth(1).waitFor();
   const rows = (await log.getByTestId('take-row').allInnerTexts()).join(' ');
   expect(rows.match(/played in [AB]/g)?.sort()).toEqual(['played in A', 'played in B']);
 

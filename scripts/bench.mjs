@@ -2,9 +2,9 @@
 import { join } from 'node:path';
 import { ensureBuild, ensureChromium, ensureModules, root, run } from './ensure.mjs';
 
-ensureModules();
+await ensureModules();
 if (process.argv.some((each) => ['--live', 'live', 'ledger'].includes(each))) {
-  ensureChromium();
+  await ensureChromium();
   ensureBuild();
 }
 const { build } = await import('esbuild');

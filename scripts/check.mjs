@@ -7,7 +7,7 @@ import { existsSync, readdirSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { ensureModules, root, say } from './ensure.mjs';
 
-ensureModules();
+await ensureModules();
 
 const git = (...args) =>
   spawnSync('git', args, { cwd: root, encoding: 'utf8' })

@@ -27,7 +27,7 @@ export function runAside(command, args, options = {}) {
   });
 }
 
-export function ensureModules() {
+export async function ensureModules() {
   const lock = join(root, 'package-lock.json');
   const installed = join(root, 'node_modules', '.package-lock.json');
   if (existsSync(installed) && statSync(installed).mtimeMs >= statSync(lock).mtimeMs) return;
@@ -37,16 +37,16 @@ export function ensureModules() {
   )
     return;
   say('installing packages (some minutes the first time)');
-  run('npm', ['ci', '--no-audit', '--no-fund']);
+  await runAside('npm', ['ci', '--no-audit', '--no-fund']);
 }
 
 export const CHROMIUM = process.env.CHROMIUM ?? '/usr/bin/chromium';
 
-export function ensureChromium() {
+export async function ensureChromium() {
   if (existsSync(CHROMIUM)) return;
   say('installing Chromium');
-  run('apt-get', ['update', '-qq']);
-  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], {
+  await runAside('apt-get', ['update', '-qq']);
+  await runAside('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], {
     env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
   });
 }

@@ -5,8 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { CHROMIUM, ensureBuild, ensureChromium, ensureModules, root } from './ensure.mjs';
 
-ensureModules();
-ensureChromium();
+await Promise.all([ensureModules(), ensureChromium()]);
 ensureBuild();
 const { chromium } = await import('playwright-core');
 

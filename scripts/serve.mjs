@@ -2,7 +2,7 @@
 import { spawn } from 'node:child_process';
 import { ensureBuild, ensureModules, root } from './ensure.mjs';
 
-ensureModules();
+await ensureModules();
 ensureBuild();
 const server = spawn('node', ['--enable-source-maps', 'build/server/main.js', ...process.argv.slice(2)], {
   cwd: root,

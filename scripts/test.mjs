@@ -71,17 +71,27 @@ function tests(name, limitMs, projects, extra = []) {
   }
 }
 
-ensureModules();
-ensureChromium();
-await checks({
-  lint: ['eslint/bin/eslint.js', '.', '--max-warnings', '0'],
-  format: ['prettier/bin/prettier.cjs', '--check', '.'],
-  types: ['typescript/bin/tsc', '--noEmit'],
-});
-tests('unit tests', LIMIT_MS.unit, ['core', 'app'], ['--maxWorkers=100%']);
-ensureBuild();
-// One after the other: they play music in real time. What a failed test left open must not keep the others waiting.
-tests('browser tests', LIMIT_MS.browser, ['e2e'], ['--runInBand', '--forceExit']);
+/** Does a part, and says how long it took. */
+async function timed(part, work) {
+  const begun = Date.now();
+  await work();
+  say(`${part} took ${Math.round((Date.now() - begun) / 1000)} s`);
+}
+
+await timed('installing', () => Promise.all([ensureModules(), ensureChromium()]));
+await timed('checks', () =>
+  checks({
+    lint: ['eslint/bin/eslint.js', '.', '--max-warnings', '0'],
+    format: ['prettier/bin/prettier.cjs', '--check', '.'],
+    types: ['typescript/bin/tsc', '--noEmit'],
+  }),
+);
+await timed('unit tests', () => tests('unit tests', LIMIT_MS.unit, ['core', 'app'], ['--maxWorkers=100%']));
+await timed('building', ensureBuild);
+// One after the other: music is hurried in them, which keeps a core and more busy. What a failed test left open must not keep the others waiting.
+await timed('browser tests', () =>
+  tests('browser tests', LIMIT_MS.browser, ['e2e'], ['--runInBand', '--forceExit']),
+);
 for (const name of flaky) console.log(`flaky: ${name}`);
 // Elsewhere a busy machine may be to blame; where nothing else runs, the test is.
 if (process.env.CI) {

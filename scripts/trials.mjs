@@ -2,8 +2,7 @@
 import { join } from 'node:path';
 import { ensureBuild, ensureChromium, ensureModules, root, run } from './ensure.mjs';
 
-ensureModules();
-ensureChromium();
+await Promise.all([ensureModules(), ensureChromium()]);
 ensureBuild();
 const { build } = await import('esbuild');
 await build({

@@ -205,7 +205,7 @@ describe('what is no archive, or a damaged one', () => {
     const file = await archiveOf(await grown(14));
     const whole = new MapStorage();
     await bringIn(whole, file);
-    for (let writes = 0; writes < 12; writes += 2) {
+    for (let writes = 0; writes < 12; writes += 5) {
       const map = new Map<string, string>();
       await bringIn(new DyingStorage(map, writes), file).catch(() => undefined);
       const { entries, takes, sounds } = await whatIsThere(new MapStorage(map));

@@ -17,14 +17,20 @@ import { advise } from './coach';
 /** So much of an exercise says as much as all of it. */
 const MOST_NOTES = 20;
 const MOST_SECONDS = 40;
+/** Half of that, for the sample that is played at every change. */
+export const SAMPLE = { notes: 14, seconds: 22 } as const;
 
 /** The beginning of a family's exercise on an instrument; null where it does not fit. */
-export function beginning(family: Family, instrument: Instrument): Score | null {
+export function beginning(
+  family: Family,
+  instrument: Instrument,
+  most: { readonly notes: number; readonly seconds: number } = { notes: MOST_NOTES, seconds: MOST_SECONDS },
+): Score | null {
   const made = family.make(instrument);
   if (!made.ok || made.value.notes.length === 0) return null;
   const second = (made.value.tempo ?? 60) / 60;
   const notes = made.value.notes.filter(
-    ({ startBeat }, i) => i < MOST_NOTES && (i < 3 || startBeat < MOST_SECONDS * second),
+    ({ startBeat }, i) => i < most.notes && (i < 3 || startBeat < most.seconds * second),
   );
   // What was cut is not played: a cut that is not at a breath ends in one.
   return { ...made.value, notes };
@@ -82,13 +88,14 @@ const FAULTLESS: Partial<Player> = { offsetCents: 0, driftCentsPerSecond: 0, lat
 export function faultless(
   chosen: readonly Instrument[],
   chosenFamilies: readonly Family[] = families,
+  most?: { readonly notes: number; readonly seconds: number },
 ): { rows: FaultlessRow[]; judged: number; sentences: string[] } {
   const rows: FaultlessRow[] = [];
   const sentences = new Set<string>();
   let judged = 0;
   for (const instrument of chosen)
     for (const family of chosenFamilies) {
-      const score = beginning(family, instrument);
+      const score = beginning(family, instrument, most);
       if (!score) continue;
       const { take } = sharedTake({
         score,
