@@ -6,6 +6,7 @@ import { useFonts } from 'expo-font';
 import { Slot, usePathname, type ErrorBoundaryProps } from 'expo-router';
 import { StatusBar, View } from 'react-native';
 import { useEffect } from 'react';
+import { standAhead } from '@/features/planning';
 import { keepUp, readAhead, useHome, useSettings, useSettingsProblem, useUpkeep } from '@/store';
 import {
   Body,
@@ -39,7 +40,9 @@ export default function Layout() {
       () =>
         void keepUp().then(() =>
           // Nobody waits for it: what is wrong is told by the page that asks.
-          readAhead().catch(() => undefined),
+          readAhead()
+            .then(({ settings: own, played }) => standAhead(own, played))
+            .catch(() => undefined),
         ),
       SETTLED_MS,
     );

@@ -5,10 +5,12 @@ import {
   entrySchema,
   monthOf,
   packedCellsSchema,
+  playedOf,
   withoutCracks,
   type Digest,
   type Entry,
   type PackedCells,
+  type Played,
 } from '@/core/ledger';
 import { remembered } from './remembered';
 import { readSingle, type Single } from './single';
@@ -89,13 +91,16 @@ const cellsIn = remembered((text): Readonly<Record<string, PackedCells>> => {
   return read.ok ? read.value.takes : {};
 }, AT_HAND);
 
+const NO_ROWS: readonly Entry[] = [];
+const NO_CELLS: Readonly<Record<string, PackedCells>> = {};
+
 type MonthKey = Pick<Month, 'instrumentId' | 'month'>;
 
 /** Rows of months, each oldest first; read in one go. */
 async function readMonths(storage: Storage, months: readonly MonthKey[]): Promise<(readonly Entry[])[]> {
   const keys = months.map(entriesKey);
   const texts = await storage.getMany(keys);
-  return keys.map((key) => (texts[key] == null ? [] : entriesIn(key, texts[key])));
+  return keys.map((key) => (texts[key] == null ? NO_ROWS : entriesIn(key, texts[key])));
 }
 
 async function readMonth(storage: Storage, month: MonthKey): Promise<readonly Entry[]> {
@@ -108,7 +113,7 @@ async function readMonthsCells(
 ): Promise<Readonly<Record<string, PackedCells>>[]> {
   const keys = months.map(cellsKey);
   const texts = await storage.getMany(keys);
-  return keys.map((key) => (texts[key] == null ? {} : cellsIn(key, texts[key])));
+  return keys.map((key) => (texts[key] == null ? NO_CELLS : cellsIn(key, texts[key])));
 }
 
 /** Rows, newest first: whole months, until there are enough. @param instrumentId of one instrument only. */
@@ -155,9 +160,24 @@ export async function readCells(
   return Object.assign({}, ...read) as Record<string, PackedCells>;
 }
 
-/** Rows of an instrument, in no order. @param since of months from this one on; all of them without it. */
-export async function readInstrument(storage: Storage, instrumentId: string, since = ''): Promise<Entry[]> {
-  return (await readMonths(storage, await monthsOf(storage, instrumentId, since))).flat();
+/** What was made of which months, for as long as they are the same. */
+const playedIn = new Map<string, { readonly of: readonly unknown[]; readonly value: readonly Played[] }>();
+
+/** All that was played on an instrument, oldest first: the same as before while nothing in it changed. @param since as above. */
+export async function readPlayed(
+  storage: Storage,
+  instrumentId: string,
+  since = '',
+): Promise<readonly Played[]> {
+  const months = await monthsOf(storage, instrumentId, since);
+  const [entries, cells] = await Promise.all([readMonths(storage, months), readMonthsCells(storage, months)]);
+  const of = [...entries, ...cells];
+  const key = `${instrumentId} ${since}`;
+  const known = playedIn.get(key);
+  if (known?.of.length === of.length && of.every((each, i) => each === known.of[i])) return known.value;
+  const value = playedOf(entries.flat(), Object.assign({}, ...cells) as Record<string, PackedCells>);
+  playedIn.set(key, { of, value });
+  return value;
 }
 
 async function monthsOf(storage: Storage, instrumentId: string, since: string): Promise<Month[]> {

@@ -38,8 +38,8 @@ export {
   findEntry,
   keepDraft,
   loadAudio,
+  FIRST_ROWS,
   loadTake,
-  readAhead,
   saveDraft,
   undeleteTake,
   useBin,
@@ -52,6 +52,7 @@ export {
   useTake,
   useUnread,
 } from './useLedger';
+export { readAhead } from './readAhead';
 export { addMusic, removeMusic, restoreMusic, useMusic } from './useMusic';
 export {
   changePlan,

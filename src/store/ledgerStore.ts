@@ -1,13 +1,13 @@
 import { rollups, sum } from 'd3-array';
 import type { Outcome } from '@/core/base';
 import { nameWithin, type Instrument } from '@/core/instruments';
-import { digestOf, playedOf, type Digest, type Entry, type PackedCells, type Played } from '@/core/ledger';
+import { digestOf, type Digest, type Entry, type PackedCells, type Played } from '@/core/ledger';
 import { storedOf, takeFromStored, type StoredTake, type Take } from '@/core/take';
 import { limitsOf } from '@/core/verdict';
 import { readAudio, removeAudio, writeAudio } from './audioChunks';
 import { deskWrites, readDesk, unfinishedFor, withoutDraft, type Binned, type Desk } from './desk';
 import { exclusively } from './exclusively';
-import { filed, findEntry, readCells, readEntries, readEntry, readInstrument, readMeta } from './filing';
+import { filed, findEntry, readCells, readEntries, readEntry, readMeta, readPlayed } from './filing';
 import { readSettings, type Settings } from './settings';
 import type { Storage, Writes } from './storage';
 import type { Tab } from './tab';
@@ -59,12 +59,8 @@ export class LedgerStore {
   }
 
   /** All that was played on an instrument, oldest first. @param since in months from this one on; ever, without it. */
-  async readPlayed(instrumentId: string, since?: string): Promise<readonly Played[]> {
-    const [entries, cells] = await Promise.all([
-      readInstrument(this.storage, instrumentId, since),
-      readCells(this.storage, instrumentId, since),
-    ]);
-    return playedOf(entries, cells);
+  readPlayed(instrumentId: string, since?: string): Promise<readonly Played[]> {
+    return readPlayed(this.storage, instrumentId, since);
   }
 
   /** Instruments in the log and how many takes each has, the most played first. */

@@ -1,4 +1,4 @@
-import { mutate } from 'swr';
+import useSWR, { mutate, type SWRResponse } from 'swr';
 import { Changes, PARTS, type Part } from './changes';
 import { chooseHome, openHome, type Home, type Whose } from './home';
 
@@ -7,6 +7,22 @@ export const LOCAL = { revalidateOnFocus: false, revalidateOnReconnect: false } 
 
 /** Key of what is read of a part of the store. */
 export const data = (part: Part, ...which: readonly (string | number)[]) => ['data', part, ...which] as const;
+
+/** Something that is stored: what it is known by, and how it is read. */
+export interface Stored<T> {
+  readonly key: readonly (string | number)[];
+  readonly read: () => Promise<T>;
+  /** Whether what was read again is what is known; deep equality where it is not said. */
+  readonly isSame?: (known: T | undefined, read: T | undefined) => boolean;
+}
+
+/** @param keeps what was shown stays until what is asked for now has been read. */
+export const useStored = <T>({ key, read, isSame }: Stored<T>, keeps = false): SWRResponse<T, Error> =>
+  useSWR<T, Error>(key, read, { ...LOCAL, keepPreviousData: keeps, ...(isSame && { compare: isSame }) });
+
+/** Reads it before a page asks for it, which then shows it at once. */
+export const readAheadOf = <T>({ key, read }: Stored<T>): Promise<T | undefined> =>
+  mutate<T>(key, read(), { revalidate: false });
 
 /** The open log; everything else is read through it. */
 let opening: Promise<Home> | null = null;

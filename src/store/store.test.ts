@@ -51,6 +51,22 @@ describe('takes', () => {
     expect(await store.readTake('a')).toEqual({ ...played, audio: null });
   });
 
+  it('are the very same rows until one is kept, changed or goes', async () => {
+    await keep('a', 1);
+    await keep('b', 40);
+    const instrumentId = takeNamed('a', '').score.instrumentId;
+    const rows = () => store.readPlayed(instrumentId);
+    const before = await rows();
+    expect(before.map(({ entry }) => entry.id)).toEqual(['a', 'b']);
+    expect(await rows()).toBe(before);
+    await keep('c', 41);
+    const after = await rows();
+    expect(after.map(({ entry }) => entry.id)).toEqual(['a', 'b', 'c']);
+    expect(await rows()).toBe(after);
+    await store.deleteTake('b', day(42));
+    expect((await rows()).map(({ entry }) => entry.id)).toEqual(['a', 'c']);
+  });
+
   it('are filed by instrument and month, and found there', async () => {
     for (const [id, n] of [
       ['a', 1],

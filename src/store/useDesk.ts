@@ -1,6 +1,6 @@
 import useSWR, { mutate } from 'swr';
 import type { Score } from '@/core/music';
-import { changed, data, home, LOCAL } from './opened';
+import { changed, data, home, LOCAL, useStored, type Stored } from './opened';
 import type { Block, Running, RunningStretch } from './runningStore';
 
 let placing: Promise<void> = Promise.resolve();
@@ -27,14 +27,13 @@ export async function putOnStand(score: Score, from: string): Promise<void> {
   await written;
 }
 
+export const storedRunning: Stored<Running | null> = {
+  key: data('running'),
+  read: async () => (await home()).running.readRunning(),
+};
+
 /** A block that was begun and not finished. */
-export function useRunning() {
-  return useSWR<Running | null, Error>(
-    data('running'),
-    async () => (await home()).running.readRunning(),
-    LOCAL,
-  );
-}
+export const useRunning = () => useStored(storedRunning);
 
 export async function beginRunning(score: Score): Promise<void> {
   await (await home()).running.begin(score, new Date());

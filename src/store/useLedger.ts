@@ -4,61 +4,59 @@ import type { Take } from '@/core/take';
 import { fetchDemoSound } from './demo';
 import type { Binned } from './desk';
 import type { Kept, StorageUse } from './ledgerStore';
-import { changed, data, home, LOCAL } from './opened';
-import { readSettings } from './settings';
+import { changed, data, home, LOCAL, readAheadOf, useStored, type Stored } from './opened';
 import { readUnread, type UnreadRecord } from './unread';
 
-/** Rows of the log, newest first; whole months of them, until there are enough. */
-export function useEntries(enough: number) {
-  return useSWR<{ entries: Entry[]; total: number }, Error>(
-    data('log', 'entries', enough),
-    async () => (await home()).store.readEntries(enough),
-    { ...LOCAL, keepPreviousData: true },
-  );
+/** Lists of rows that are remembered: the same rows are the same objects. */
+const sameRows = <T>(known: readonly T[] | undefined, read: readonly T[] | undefined): boolean =>
+  known === read ||
+  (known !== undefined && known.length === read?.length && known.every((row, i) => row === read[i]));
+
+interface Rows {
+  readonly entries: Entry[];
+  readonly total: number;
 }
 
+const storedEntries = (enough: number): Stored<Rows> => ({
+  key: data('log', 'entries', enough),
+  read: async () => (await home()).store.readEntries(enough),
+  isSame: (known, read) => known?.total === read?.total && sameRows(known?.entries, read?.entries),
+});
+
+/** Rows of the log, newest first; whole months of them, until there are enough. */
+export const useEntries = (enough: number) => useStored(storedEntries(enough), true);
+
 /** What is known of an instrument, by the take that told it. */
-export function useCells(instrumentId: string) {
-  return useSWR<Record<string, PackedCells>, Error>(
-    data('log', 'cells', instrumentId),
-    async () => (await home()).store.readCells(instrumentId),
-    LOCAL,
-  );
-}
+export const useCells = (instrumentId: string) =>
+  useStored<Record<string, PackedCells>>({
+    key: data('log', 'cells', instrumentId),
+    read: async () => (await home()).store.readCells(instrumentId),
+  });
 
 /** What counts on a map: in half a year a take has nearly lost its weight, and many years are long to read. */
 const HALF_A_YEAR_MS = 183 * 86_400_000;
 const halfAYearAgo = () => monthOf(new Date(Date.now() - HALF_A_YEAR_MS).toISOString());
 
+const storedPlayed = (instrumentId: string, whole: boolean): Stored<readonly Played[]> => ({
+  key: data('log', 'played', instrumentId, String(whole)),
+  read: async () => (await home()).store.readPlayed(instrumentId, whole ? undefined : halfAYearAgo()),
+  isSame: Object.is,
+});
+
 /**
  * What was played on an instrument, oldest first: rows with what each told of notes and slurs.
  * @param whole all that there is, and not the last half year.
  */
-export function usePlayed(instrumentId: string, whole: boolean) {
-  return useSWR<readonly Played[], Error>(
-    data('log', 'played', instrumentId, String(whole)),
-    async () => {
-      return (await home()).store.readPlayed(instrumentId, whole ? undefined : halfAYearAgo());
-    },
-    { ...LOCAL, keepPreviousData: true },
-  );
-}
+export const usePlayed = (instrumentId: string, whole: boolean) =>
+  useStored(storedPlayed(instrumentId, whole), true);
 
-/** Reads what map, trends and plan are made of before they are asked for, so that they open at once after years of takes too. */
-export async function readAhead(): Promise<void> {
-  const { storage, store } = await home();
-  const { instrumentId } = await readSettings(storage);
-  await store.readPlayed(instrumentId, halfAYearAgo());
-}
+const storedInstruments: Stored<{ instrumentId: string; takes: number }[]> = {
+  key: data('log', 'instruments'),
+  read: async () => (await home()).store.instrumentsPlayed(),
+};
 
 /** Instruments that there are takes of, with how many, the most played first. */
-export function useInstrumentsPlayed() {
-  return useSWR<{ instrumentId: string; takes: number }[], Error>(
-    data('log', 'instruments'),
-    async () => (await home()).store.instrumentsPlayed(),
-    LOCAL,
-  );
-}
+export const useInstrumentsPlayed = () => useStored(storedInstruments);
 
 /** The newest take of an instrument that is like this; null: none is. */
 export async function findEntry(
@@ -79,34 +77,54 @@ export function useTake(id: string | null) {
   return useSWR<Take | null, Error>(id === null ? null : data('take', id), () => loadTake(id!), LOCAL);
 }
 
-export function useStorageUse() {
-  return useSWR<StorageUse, Error>(data('log', 'use'), async () => (await home()).store.use(), LOCAL);
-}
+const storedUse: Stored<StorageUse> = {
+  key: data('log', 'use'),
+  read: async () => (await home()).store.use(),
+};
+export const useStorageUse = () => useStored(storedUse);
+
+const storedBin: Stored<Binned[]> = { key: data('bin'), read: async () => (await home()).store.readBin() };
 
 /** Takes in the bin, newest first. */
-export function useBin() {
-  return useSWR<Binned[], Error>(data('bin'), async () => (await home()).store.readBin(), LOCAL);
-}
+export const useBin = () => useStored(storedBin);
 
 export async function emptyBin(): Promise<void> {
   await (await home()).store.emptyBin();
   await changed('bin');
 }
 
-/** Records that could not be read. They lie where they lay. */
-export function useUnread() {
-  return useSWR<UnreadRecord[], Error>(data('unread'), async () => readUnread((await home()).storage), LOCAL);
-}
+const storedUnread: Stored<UnreadRecord[]> = {
+  key: data('unread'),
+  read: async () => readUnread((await home()).storage),
+};
 
-export function useDraft() {
-  return useSWR<Take | null, Error>(
-    data('draft'),
-    async () => {
-      const { store, tab } = await home();
-      return store.readDraft(tab);
-    },
-    LOCAL,
-  );
+/** Records that could not be read. They lie where they lay. */
+export const useUnread = () => useStored(storedUnread);
+
+const storedDraft: Stored<Take | null> = {
+  key: data('draft'),
+  read: async () => {
+    const { store, tab } = await home();
+    return store.readDraft(tab);
+  },
+};
+export const useDraft = () => useStored(storedDraft);
+
+/** Rows that the log shows at first. */
+export const FIRST_ROWS = 60;
+
+/** Reads what the main pages show before they are gone to, so that they open at once after years of takes too. */
+export async function readLedgerAhead(instrumentId: string): Promise<readonly Played[]> {
+  const played = await readAheadOf(storedPlayed(instrumentId, false));
+  for (const enough of [1, FIRST_ROWS]) await readAheadOf(storedEntries(enough));
+  await Promise.all([
+    readAheadOf(storedInstruments),
+    readAheadOf(storedUse),
+    readAheadOf(storedBin),
+    readAheadOf(storedUnread),
+    readAheadOf(storedDraft),
+  ]);
+  return played ?? [];
 }
 
 export async function saveDraft(take: Take, audio: Int16Array): Promise<void> {

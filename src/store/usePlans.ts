@@ -1,6 +1,5 @@
-import useSWR from 'swr';
 import type { Routine, Session } from '@/core/plan';
-import { changed, data, home, LOCAL } from './opened';
+import { changed, data, home, useStored, type Stored } from './opened';
 import {
   changePlans,
   NO_PLANS,
@@ -24,9 +23,11 @@ async function change(by: (plans: Plans) => Plans): Promise<void> {
   }
 }
 
-function usePlans() {
-  return useSWR<Plans, Error>(data('plans'), async () => readPlans((await home()).storage), LOCAL);
-}
+export const storedPlans: Stored<Plans> = {
+  key: data('plans'),
+  read: async () => readPlans((await home()).storage),
+};
+const usePlans = () => useStored(storedPlans);
 
 /** What is told of plans for an instrument; undefined while it is read. `problem`: it cannot be read, and is left as it lies. */
 export function usePlan(instrumentId: string): { plan: Plan | undefined; problem: string | null } {
@@ -58,17 +59,16 @@ export function usePastSessions(): readonly Session[] {
   return usePlans().data?.past ?? NO_PLANS.past;
 }
 
+export const storedSession: Stored<Session | null> = {
+  key: data('session'),
+  read: async () => {
+    const { storage, tab } = await home();
+    return readSession(storage, tab);
+  },
+};
+
 /** The session that goes on, or was interrupted; null: there is none. */
-export function useSession() {
-  return useSWR<Session | null, Error>(
-    data('session'),
-    async () => {
-      const { storage, tab } = await home();
-      return readSession(storage, tab);
-    },
-    LOCAL,
-  );
-}
+export const useSession = () => useStored(storedSession);
 
 /** Keeps the session as it stands. */
 export async function keepSession(session: Session): Promise<void> {

@@ -27,7 +27,16 @@ export { useKeys } from './keys';
 export { later } from './later';
 export { pageLater } from './pageLater';
 export { Body, Heading, Soft, Title } from './text';
-export { fonts, PaletteProvider, stage, usePalette, useShape, useThemePalette, type Palette } from './theme';
+export {
+  fonts,
+  paper,
+  PaletteProvider,
+  stage,
+  usePalette,
+  useShape,
+  useThemePalette,
+  type Palette,
+} from './theme';
 export type { ThreadPoint } from './thread/painter';
 export { ThreadStage, type ThreadHandle } from './thread/ThreadStage';
 export { useUpdate } from './updates';

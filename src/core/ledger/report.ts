@@ -2,9 +2,17 @@ import type { Instrument } from '@/core/instruments';
 import type { Seconds } from '@/core/tuning';
 import type { Limits } from '@/core/verdict';
 import { followedTrends, type FollowedTrend } from './followed';
-import { noteMap, problemNotes, type ProblemNote } from './noteMap';
+import { noteMap, problemNotes, type MappedNote, type ProblemNote } from './noteMap';
 import type { Played } from './played';
-import { crossedIn, seamMap, turnsOf, type Crossed, type MappedSeam, type Turn } from './seamMap';
+import {
+  crossedIn,
+  seamMap,
+  turnsOf,
+  type Crossed,
+  type MappedBreak,
+  type MappedSeam,
+  type Turn,
+} from './seamMap';
 
 /** A place in a take that is worth listening to. */
 export interface ReportPlace {
@@ -25,6 +33,9 @@ export interface Report {
   /** Seams that were crossed, the weakest first. */
   readonly seams: readonly MappedSeam[];
   readonly problems: readonly ProblemNote[];
+  /** Where each note lies, and how the breaks hold. */
+  readonly notes: readonly MappedNote[];
+  readonly breaks: readonly MappedBreak[];
   /** What moved. */
   readonly moved: readonly FollowedTrend[];
   readonly remarks: readonly { readonly day: number; readonly title: string; readonly text: string }[];
@@ -54,6 +65,8 @@ export function reportOf(
     const minutes = before.minutes + entry.durationSeconds / 60;
     titles.set(entry.title, { title: entry.title, takes: before.takes + 1, minutes });
   }
+  const map = noteMap(ever, instrument, now);
+  const breaks = seamMap(ever, instrument, limits, now);
   const exercises = [...titles.values()].sort((a, b) => b.minutes - a.minutes);
   return {
     takes: played.length,
@@ -61,11 +74,13 @@ export function reportOf(
     minutes: exercises.reduce((sum, { minutes }) => sum + minutes, 0),
     exercises,
     turns: turnsOf(ever, instrument, limits).filter(({ day }) => day >= since),
-    seams: seamMap(ever, instrument, limits, now)
+    seams: breaks
       .flatMap(({ seams }) => seams)
       .filter(({ state }) => state !== 'few')
       .sort((a, b) => a.reliability.share.value - b.reliability.share.value),
-    problems: problemNotes(noteMap(ever, instrument, now), limits.centreCents),
+    problems: problemNotes(map, limits.centreCents),
+    notes: map.notes,
+    breaks,
     moved: followedTrends(played).filter(({ verdict }) => verdict === 'better' || verdict === 'worse'),
     remarks: played.flatMap(({ entry, day }) =>
       entry.remark ? [{ day, title: entry.title, text: entry.remark }] : [],

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { ANYTHING, asksAnything, blocksIn, isWanted, type Entry, type LogBlock } from '@/core/ledger';
 import { plural, sized } from '@/core/verdict';
-import { useBin, useEntries, useUnread } from '@/store';
+import { FIRST_ROWS, useBin, useEntries, useUnread } from '@/store';
 import {
   Body,
   Button,
@@ -22,8 +22,7 @@ import { TakeSpark } from '@/features/take';
 import { LogFilters } from './LogFilters';
 import { MonthStrands } from './MonthStrands';
 
-/** Rows that are read at first, whole months of them; more when the end comes near. */
-const FIRST = 60;
+/** Rows that are read when the end of those comes near. */
 const MORE = 300;
 
 type Row =
@@ -34,7 +33,7 @@ type Row =
 /** Everything that was kept: by day, by what it was, by words. */
 export function LogScreen() {
   const router = useRouter();
-  const [enough, setEnough] = useState(FIRST);
+  const [enough, setEnough] = useState(FIRST_ROWS);
   const [query, setQuery] = useState(ANYTHING);
   const [day, setDay] = useState<string | null>(null);
   const [now] = useState(() => new Date());

@@ -4,15 +4,18 @@ import { useMemo, useRef, useState } from 'react';
 import { nameWithin, type Instrument } from '@/core/instruments';
 import { reportOf, seamTitle, turnSentence, type Report, type ReportPlace } from '@/core/ledger';
 import { fixed, limitsOf, plural } from '@/core/verdict';
-import { countWord, problemWord, STATE_WORDS } from '@/features/map';
+import { countWord, MapDrawing, problemWord, STATE_WORDS } from '@/features/map';
 import { instrumentIn, soundOf, usePlayed, useSettings } from '@/store';
-import { download, Notice, Sheet, SHEET_STYLE, useNoteName, wholeDay } from '@/ui';
+import { download, Notice, paper, Sheet, SHEET_STYLE, useNoteName, wholeDay } from '@/ui';
 
 const DAY_MS = 86_400_000;
 const PERIODS = [14, 42, 183] as const;
 const PERIOD_WORDS = { 14: 'two weeks', 42: 'six weeks', 183: 'half a year' } as const;
 type Days = (typeof PERIODS)[number];
 const MOST_ROWS = 8;
+/** Of the map on paper, in pixels. */
+const MAP_WIDTH = 440;
+const MAP_STEP = 9;
 
 /** One page for a teacher: what was played, what held and what did not, three places to listen to. Neutral, and no grades. */
 export function ReportScreen() {
@@ -94,7 +97,20 @@ interface ToldProps {
 
 function Told({ report, instrument, from, until }: ToldProps) {
   const nameOf = useNoteName();
-  const { takes, sittings, minutes, exercises, turns, seams, problems, moved, remarks, places } = report;
+  const {
+    takes,
+    sittings,
+    minutes,
+    exercises,
+    turns,
+    seams,
+    problems,
+    notes,
+    breaks,
+    moved,
+    remarks,
+    places,
+  } = report;
   return (
     <>
       <p>{`${instrument.name}, ${wholeDay(from)} to ${wholeDay(until)}: ${plural(takes, 'take')} kept on ${plural(sittings, 'day')}, ${Math.round(minutes)} min heard. What was played and not kept is not counted.`}</p>
@@ -119,6 +135,25 @@ function Told({ report, instrument, from, until }: ToldProps) {
         title="Notes away from their pitch"
         rows={problems.map((problem) => `${nameOf(problem.note.written)}: ${problemWord(problem)}`)}
       />
+      {takes > 0 ? (
+        <>
+          <h2>Where the notes lie, and how the breaks hold</h2>
+          <p>
+            Left of the line is low, right of it high; the wall of the tube is 34 cents away. A mark is as
+            wide as the note is spread, and dashed where it is only a guess. The more of a gold line is there,
+            the better that break holds.
+          </p>
+          <MapDrawing
+            instrument={instrument}
+            notes={notes}
+            breaks={breaks}
+            named={new Set(problems.map(({ note }) => note.written))}
+            step={MAP_STEP}
+            width={MAP_WIDTH}
+            palette={paper}
+          />
+        </>
+      ) : null}
       <Part
         title="What moved"
         rows={moved.map(

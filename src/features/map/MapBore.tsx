@@ -39,9 +39,7 @@ export function MapBore(props: MapBoreProps) {
   const nameOf = useNoteName();
   const [width, setWidth] = useState(0);
   const [focused, setFocused] = useState(false);
-  const { low, high } = writtenRange(instrument);
-  const height = (high - low) * step + 2 * PAD;
-  const y = (written: number) => height - PAD - (written - low) * step;
+  const { low, high, height, y } = placesOn(instrument, step);
   const noteAt = (pixels: number) => {
     const near = low + (height - PAD - pixels) / step;
     return Math.min(high, Math.max(low, low + Math.round((near - low) / instrument.step) * instrument.step));
@@ -101,11 +99,26 @@ export function MapBore(props: MapBoreProps) {
   );
 }
 
-interface DrawingProps extends MapBoreProps {
+interface DrawingProps extends Omit<MapBoreProps, 'onChoose'> {
   readonly width: number;
   readonly height: number;
   readonly y: (written: number) => number;
   readonly palette: Palette;
+}
+
+/** The same as a drawing only: of notes and breaks as they were found, nothing chosen. */
+export function MapDrawing(
+  props: Pick<DrawingProps, 'instrument' | 'notes' | 'breaks' | 'named' | 'step' | 'width' | 'palette'>,
+) {
+  const { height, y } = placesOn(props.instrument, props.step);
+  return <Drawing {...props} height={height} y={y} chosen={null} />;
+}
+
+/** Where written notes lie on a bore that is drawn upright, in pixels. */
+function placesOn(instrument: Instrument, step: number) {
+  const { low, high } = writtenRange(instrument);
+  const height = (high - low) * step + 2 * PAD;
+  return { low, high, height, y: (written: number) => height - PAD - (written - low) * step };
 }
 
 function Drawing(props: DrawingProps) {

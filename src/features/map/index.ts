@@ -1,4 +1,4 @@
-import { pageLater } from '@/ui';
+import { later, pageLater } from '@/ui';
 
 export const BreakScreen = pageLater('The break', async () => (await import('./screens')).BreakScreen, 'Map');
 export const MapScreen = pageLater(
@@ -6,6 +6,8 @@ export const MapScreen = pageLater(
   async () => (await import('./screens')).MapScreen,
   'Map',
 );
+/** The map as a drawing, for paper. */
+export const MapDrawing = later(async () => (await import('./screens')).MapDrawing);
 export const NoteScreen = pageLater('The note', async () => (await import('./screens')).NoteScreen, 'Map');
 export const SeamScreen = pageLater('The seam', async () => (await import('./screens')).SeamScreen, 'Map');
 export const SlideScreen = pageLater(

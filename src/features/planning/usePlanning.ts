@@ -5,18 +5,14 @@ import {
   dateOf,
   isPracticeDay,
   planDay,
-  standing,
   type Calendar,
   type CivilDay,
   type DayPlan,
   type PlanFor,
 } from '@/core/plan';
-import { limitsOf } from '@/core/verdict';
 import { changePlan, usePlan, usePlayed, useSettings, type Plan } from '@/store';
 import { dayKey } from '@/ui';
-
-const DAY_MS = 86_400_000;
-const MINUTE_DAYS = 1 / 1440;
+import { calendarOf, standingOn } from './standings';
 
 /** What is planned for an instrument today, and all that it follows from. */
 export interface Planning {
@@ -59,16 +55,11 @@ export function usePlanning(): Planning | null {
     [instrumentId, ownInstruments],
   );
   const date = dayKey(now);
-  const calendar = useMemo(
-    () => ({ today: civilDay(date), offsetDays: -now.getTimezoneOffset() * MINUTE_DAYS }),
-    [date, now],
-  );
+  const calendar = useMemo(() => calendarOf(now), [now]);
   const standsOn = useMemo(() => {
     if (!played || !instrument) return null;
-    const limits = limitsOf(level, ownLimits);
-    return (today: CivilDay) =>
-      standing(played, instrument, limits, now.getTime() / DAY_MS, { ...calendar, today });
-  }, [played, instrument, level, ownLimits, now, calendar]);
+    return (day: CivilDay) => standingOn({ played, instrument, level, ownLimits, date }, now, day);
+  }, [played, instrument, level, ownLimits, now, date]);
   const stands = useMemo(() => standsOn?.(calendar.today) ?? null, [standsOn, calendar]);
   return useMemo(() => {
     if (!ready || !plan || !instrument || !stands || !standsOn) return null;
