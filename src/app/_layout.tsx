@@ -12,6 +12,7 @@ import {
   Body,
   Button,
   Notice,
+  loadPagesAhead,
   NamingProvider,
   PaletteProvider,
   Problems,
@@ -42,6 +43,7 @@ export default function Layout() {
           // Nobody waits for it: what is wrong is told by the page that asks.
           readAhead()
             .then(({ settings: own, played }) => standAhead(own, played))
+            .then(loadPagesAhead)
             .catch(() => undefined),
         ),
       SETTLED_MS,

@@ -25,7 +25,7 @@ export { PAPER_WIDTH, Sheet, SHEET_STYLE } from './sheet';
 export { Shell } from './shell';
 export { useKeys } from './keys';
 export { later } from './later';
-export { pageLater } from './pageLater';
+export { loadPagesAhead, pageLater } from './pageLater';
 export { Body, Heading, Soft, Title } from './text';
 export {
   fonts,

@@ -1,5 +1,10 @@
 import { useEffect, useState, type ComponentType, type ReactNode } from 'react';
 
+export type Later<P> = ComponentType<P> & {
+  /** Loads it before it is shown, which it then is at once. */
+  readonly ahead: () => Promise<void>;
+};
+
 /**
  * A component that is loaded when it is first shown, not with the first page. Once it is there it is shown at once: React's own
  * way of waiting (Suspense) keeps what stands in its place for a third of a second, however soon it has come.
@@ -9,18 +14,20 @@ import { useEffect, useState, type ComponentType, type ReactNode } from 'react';
 export function later<P extends object>(
   load: () => Promise<ComponentType<P>>,
   meanwhile: ReactNode = null,
-): ComponentType<P> {
+): Later<P> {
   // Shared by all places that show it, so that the second finds it ready.
   let ready: { readonly Part: ComponentType<P> } | null = null;
-  return function Later(props: P) {
+  const ahead = async () => {
+    ready ??= { Part: await load() };
+  };
+  function Later(props: P) {
     const [shown, show] = useState(ready);
     const [failed, fail] = useState<{ readonly error: unknown } | null>(null);
     useEffect(() => {
       if (shown) return;
       let here = true;
-      load().then(
-        (Part) => {
-          ready = { Part };
+      ahead().then(
+        () => {
           if (here) show(ready);
         },
         (error: unknown) => {
@@ -33,5 +40,6 @@ export function later<P extends object>(
     }, [shown]);
     if (failed) throw failed.error;
     return shown ? <shown.Part {...props} /> : meanwhile;
-  };
+  }
+  return Object.assign(Later, { ahead });
 }

@@ -45,7 +45,7 @@ export class SeamFollowing {
 
   /** @param trial not older than the one before; those of one take come one after the other. */
   add({ clean, day, take }: Trial): void {
-    if (this.of > 0) this.fade(0.5 ** ((day - this.last) / HALF_LIFE_DAYS));
+    if (this.of > 0 && day !== this.last) this.fade(0.5 ** ((day - this.last) / HALF_LIFE_DAYS));
     if (take !== this.own.take) {
       this.closeTake();
       this.own = { take, clean: 0, whole: 0 };

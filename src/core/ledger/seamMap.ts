@@ -67,9 +67,9 @@ export function crossedIn(played: readonly Played[], limits: Limits): Crossed[] 
 /** Of so many crossings of late the middle is asked. */
 const OF_LATE = 40;
 
-/** Whether the middle of what was measured passes the player's level too: nine clean of ten by a hair are not gold. */
-function passes(crossed: readonly Crossed[], limits: Limits): boolean {
-  const late = crossed.slice(-OF_LATE);
+/** Whether the middle of what was measured until then passes the player's level too: nine clean of ten by a hair are not gold. */
+function passes(crossed: readonly Crossed[], limits: Limits, until = crossed.length): boolean {
+  const late = crossed.slice(Math.max(0, until - OF_LATE), until);
   const within = (of: 'intervalCents' | 'stepDb', limit: number) => {
     const middle = median(late.flatMap(({ crossing }) => crossing[of] ?? []));
     return Number.isNaN(middle) || Math.abs(middle) <= limit;
@@ -154,11 +154,10 @@ function turnsOfSeam(crossed: readonly Crossed[], limits: Limits): Turn[] {
     following.add({ clean, day: take.day, take: take.entry.id });
     if (crossed[i + 1]?.take === take) continue;
     const found = following.at(take.day);
-    const mayBe = gold || found.share.low > GOLD;
-    if (!mayBe) continue;
-    const holds = stateOf(found, passes(crossed.slice(0, i + 1), limits)) === 'gold';
-    const opened = found.share.high < GOLD || found.share.value < OPENED;
-    if (gold ? !opened : !holds) continue;
+    const isTurned = gold
+      ? found.share.high < GOLD || found.share.value < OPENED
+      : found.share.low > GOLD && stateOf(found, passes(crossed, limits, i + 1)) === 'gold';
+    if (!isTurned) continue;
     gold = !gold;
     turns.push({ from, to, takeId: take.entry.id, day: take.day, turned: gold ? 'gold' : 'open' });
   }

@@ -6,7 +6,7 @@ import { reportOf, seamTitle, turnSentence, type Report, type ReportPlace } from
 import { fixed, limitsOf, plural } from '@/core/verdict';
 import { countWord, MapDrawing, problemWord, STATE_WORDS } from '@/features/map';
 import { instrumentIn, soundOf, usePlayed, useSettings } from '@/store';
-import { download, Notice, paper, Sheet, SHEET_STYLE, useNoteName, wholeDay } from '@/ui';
+import { download, Notice, paper, Sheet, SHEET_STYLE, useNoteName, useShape, wholeDay } from '@/ui';
 
 const DAY_MS = 86_400_000;
 const PERIODS = [14, 42, 183] as const;
@@ -15,6 +15,7 @@ type Days = (typeof PERIODS)[number];
 const MOST_ROWS = 8;
 /** Of the map on paper, in pixels. */
 const MAP_WIDTH = 440;
+const MARGINS = 64;
 const MAP_STEP = 9;
 
 /** One page for a teacher: what was played, what held and what did not, three places to listen to. Neutral, and no grades. */
@@ -97,6 +98,7 @@ interface ToldProps {
 
 function Told({ report, instrument, from, until }: ToldProps) {
   const nameOf = useNoteName();
+  const { width } = useShape();
   const {
     takes,
     sittings,
@@ -149,7 +151,7 @@ function Told({ report, instrument, from, until }: ToldProps) {
             breaks={breaks}
             named={new Set(problems.map(({ note }) => note.written))}
             step={MAP_STEP}
-            width={MAP_WIDTH}
+            width={Math.min(MAP_WIDTH, width - MARGINS)}
             palette={paper}
           />
         </>
