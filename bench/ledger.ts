@@ -72,7 +72,7 @@ async function opening(page: Page, url: string, from: string, area: string, show
             };
             if (link) link.click();
             else {
-              // No page but the map leads there, and the map has read all that it shows.
+              // What leads there has read all that it shows.
               history.pushState({}, '', name);
               dispatchEvent(new PopStateEvent('popstate'));
             }
@@ -111,7 +111,7 @@ export async function ledgerTable(counts: readonly number[]) {
   const rows = [];
   try {
     for (const count of counts) {
-      const open = await openPage(server.url);
+      const open = await openPage(server.url, { realTime: true });
       const { page } = open;
       await page.goto(server.url);
       await page.getByRole('heading', { level: 1 }).waitFor();
@@ -124,6 +124,11 @@ export async function ledgerTable(counts: readonly number[]) {
         'Today ms': await opening(page, server.url, '/map', 'Today', '[data-testid=last-time]'),
         'Map ms': await opening(page, server.url, '/bench', 'Map', '[data-testid=map-bore]'),
         'Trends ms': await opening(page, server.url, '/bench', '/map/trends', '[data-testid=trend-row]'),
+        'Slide ms': await opening(page, server.url, '/bench', '/map/slide', '[data-testid=slide-advice]'),
+        'Note ms': await opening(page, server.url, '/bench', '/map/note/72', '[data-testid=note-pane]'),
+        'Seam ms': await opening(page, server.url, '/bench', '/map/seam/60-72', '[data-testid=seam-pane]'),
+        'Report ms': await opening(page, server.url, '/log', '/report', '[data-testid=report] ul'),
+        'Week ms': await opening(page, server.url, '/bench', '/week', '[data-testid=week-day]'),
         'Bench ms': await opening(page, server.url, '/map', 'Bench', '[data-testid=storage-use]'),
         'Keep ms': Math.round(await keeping(page, server.url)),
         'heap MB': Math.round(await heapOf(page)),

@@ -31,7 +31,7 @@ export const heapOf = async (page: Page): Promise<number> => heap(await page.con
 /** Long tones of the simulated player on the stand, one after the other in one page. */
 export async function liveTable() {
   const server = await startServer();
-  const open = await openPage(server.url);
+  const open = await openPage(server.url, { realTime: true });
   const { page } = open;
   await page.goto(server.url);
   const session = await page.context().newCDPSession(page);
@@ -69,7 +69,7 @@ export async function liveTable() {
 /** A strip of two hundred notes, scrolled by the wheel from end to end: screen frames that were late. */
 export async function stripScroll() {
   const server = await startServer();
-  const open = await openPage(server.url);
+  const open = await openPage(server.url, { realTime: true });
   const { page } = open;
   try {
     await page.goto(`${server.url}/exercise/roaming-scale`);

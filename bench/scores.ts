@@ -31,7 +31,7 @@ const PAGES = ['roaming-scale', 'subdivision-ladder', 'harmonic-climb', 'twelve-
 /** Time to engrave the defaults of some families on a phone's screen, the engraver warm. */
 export async function engraveTimes() {
   const server = await startServer();
-  const open = await openPage(server.url);
+  const open = await openPage(server.url, { realTime: true });
   const rows = [];
   try {
     for (const id of PAGES) {

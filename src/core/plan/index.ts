@@ -42,6 +42,7 @@ export { sayChange } from './sayChange';
 export { minutesText, sayBlock, sayDay, sayManner, sayWhy, sinceText, titleOfBlock } from './say';
 export {
   drillOf,
+  seenFrom,
   standing,
   type BreakStanding,
   type Calendar,

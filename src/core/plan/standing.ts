@@ -155,21 +155,36 @@ export function standing(
   const civil = (take: Played) => Math.floor(take.day + offsetDays);
   const late = played.filter(({ day }) => now - day < DAYS_BACK);
   const daysPlayed = [...new Set(late.map(civil))];
-  // What was played longer ago than this is nothing that one does every day.
-  const lastDay = daysPlayed.findLast((day) => day < today && day >= today - SAME_DAYS);
   return {
     today,
     breaks: breakStandings(late, instrument, limits, now, civil),
     skills: skillStandings(late, civil),
     notes: problemNotes(noteMap(late, instrument, now), limits.centreCents),
     daysPlayed,
-    lastSets: new Set(
-      late
-        .filter((take) => civil(take) === lastDay)
-        .map(({ entry: { family, parameters } }) => setKey(family, parameters)),
-    ),
+    lastSets: lastSetsOf(played, daysPlayed, { today, offsetDays }),
     tempos: temposOf(late, limits),
   };
+}
+
+/** The same seen from another day, by what was heard until now. @param played that it was found in. */
+export const seenFrom = (stands: Standing, played: readonly Played[], calendar: Calendar): Standing => ({
+  ...stands,
+  today: calendar.today,
+  lastSets: lastSetsOf(played, stands.daysPlayed, calendar),
+});
+
+function lastSetsOf(
+  played: readonly Played[],
+  daysPlayed: readonly CivilDay[],
+  { today, offsetDays }: Calendar,
+): Set<string> {
+  // What was played longer ago than this is nothing that one does every day.
+  const lastDay = daysPlayed.findLast((day) => day < today && day >= today - SAME_DAYS);
+  return new Set(
+    played
+      .filter(({ day }) => Math.floor(day + offsetDays) === lastDay)
+      .map(({ entry: { family, parameters } }) => setKey(family, parameters)),
+  );
 }
 
 function breakStandings(

@@ -11,12 +11,15 @@ import {
   replanned,
   sayBlock,
   scoreOfBlock,
+  seenFrom,
   shortenBlock,
   skipBlock,
+  standing,
   swapBlock,
   type DayPlan,
 } from '.';
-import { named, planForOf, plannedOn } from './plan.testing';
+import { limitsOf } from '@/core/verdict';
+import { named, planForOf, plannedOn, playedFrom, slursOf } from './plan.testing';
 
 const MONDAY = civilDay('2026-11-23');
 const everyDay = Array<boolean>(7).fill(true);
@@ -84,6 +87,23 @@ it('meets every exercise of a purpose within two weeks', () => {
       missing: [],
     });
   }
+});
+
+it('sees another day as if it had been asked for by itself', () => {
+  const flute = named('flute');
+  const played = playedFrom(
+    [9.2, 3.5, 1.4, 0.3].map((ago) => ({
+      day: MONDAY - ago,
+      row: { family: ago < 2 ? 'octave-slurs' : 'long-tone' },
+      slurs: slursOf(74, 76, 5, 6),
+    })),
+  );
+  const seenOn = (today: number) =>
+    standing(played, flute, limitsOf('steady'), MONDAY + 0.5, { today, offsetDays: 0 });
+  for (const day of [MONDAY - 2, MONDAY, MONDAY + 1, MONDAY + 5])
+    expect(seenFrom(seenOn(MONDAY), played, { today: day, offsetDays: 0 })).toEqual(seenOn(day));
+  expect(seenOn(MONDAY + 5).lastSets.size).toBe(0);
+  expect(seenOn(MONDAY).lastSets.size).toBe(1);
 });
 
 it('plans around days off, and takes days of the player’s own as they are', () => {

@@ -26,7 +26,7 @@ export function ReportScreen() {
   const [days, setDays] = useState<Days>(42);
   const [now] = useState(() => Date.now() / DAY_MS);
   const instrument = instrumentIn(settings, asked ?? settings.instrumentId);
-  const { data: played } = usePlayed(instrument?.id ?? '', true);
+  const { data: played } = usePlayed(instrument?.id ?? '', false);
   const { level, ownLimits } = settings;
   const report = useMemo(
     () =>

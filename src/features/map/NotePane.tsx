@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { useDeferredValue, useMemo } from 'react';
 import { StyleSheet, View } from 'react-native';
 import {
   changesIn,
@@ -36,6 +36,8 @@ export function NotePane({ memory, seen, written }: NotePaneProps) {
     () => readingsOf(seen.played, instrument, seen.map.usual).get(written) ?? [],
     [seen, instrument, written],
   );
+  // Told besides where it lies, which is not kept waiting for it.
+  const besides = useDeferredValue(true, false);
   if (!note) return null;
   const guesses = tendenciesOf(instrument, written);
   const hand = ventOf(instrument, written);
@@ -62,8 +64,12 @@ export function NotePane({ memory, seen, written }: NotePaneProps) {
           <Soft>{`Cents from its pitch, a dot a day; the light band is your limit, ${limits.centreCents} cents each way. Slide and temperature are taken off where you told them.`}</Soft>
         </View>
       ) : null}
-      <Ways memory={memory} seen={seen} note={note} />
-      <Habit memory={memory} seen={seen} written={written} />
+      {besides ? (
+        <>
+          <Ways memory={memory} seen={seen} note={note} />
+          <Habit memory={memory} seen={seen} written={written} />
+        </>
+      ) : null}
       <Drills memory={memory} written={written} />
       <TakeRows
         title="Its takes"

@@ -67,6 +67,32 @@ export interface Seen {
   readonly breaks: readonly MappedBreak[];
 }
 
+/** All that was heard, through no lens, is long to look through: it is known until something changes that it follows from. */
+let known: { readonly memory: Memory; readonly seen: Seen } | null = null;
+
+const isSame = (a: Memory, b: Memory): boolean =>
+  a.played === b.played &&
+  a.instrument === b.instrument &&
+  Math.floor(a.now) === Math.floor(b.now) &&
+  JSON.stringify(a.limits) === JSON.stringify(b.limits);
+
+function see(memory: Memory, lens: Lens, view: 'mode' | 'hand'): Seen {
+  const { instrument, limits, now } = memory;
+  const played = through(memory.played, lens);
+  return {
+    lens,
+    view,
+    played,
+    map: noteMap(played, instrument, now, lens.loudness),
+    breaks: seamMap(played, instrument, limits, now, view),
+  };
+}
+
+function seeAll(memory: Memory): Seen {
+  if (!known || !isSame(known.memory, memory)) known = { memory, seen: see(memory, EVERYTHING, 'mode') };
+  return known.seen;
+}
+
 /** @param view of the first break, where the instrument has two: by the mode of the tube, or by the hand. */
 export function useSeen(
   memory: Memory | null,
@@ -75,14 +101,6 @@ export function useSeen(
 ): Seen | null {
   return useMemo(() => {
     if (!memory) return null;
-    const { instrument, limits, now } = memory;
-    const played = through(memory.played, lens);
-    return {
-      lens,
-      view,
-      played,
-      map: noteMap(played, instrument, now, lens.loudness),
-      breaks: seamMap(played, instrument, limits, now, view),
-    };
+    return lens === EVERYTHING && view === 'mode' ? seeAll(memory) : see(memory, lens, view);
   }, [memory, lens, view]);
 }

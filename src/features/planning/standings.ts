@@ -1,6 +1,6 @@
 import type { Instrument } from '@/core/instruments';
 import type { Played } from '@/core/ledger';
-import { civilDay, standing, type Calendar, type CivilDay, type Standing } from '@/core/plan';
+import { civilDay, seenFrom, standing, type Calendar, type CivilDay, type Standing } from '@/core/plan';
 import { limitsOf } from '@/core/verdict';
 import { instrumentIn, type Settings } from '@/store';
 import { dayKey } from '@/ui';
@@ -22,18 +22,17 @@ export const calendarOf = (now: Date): Calendar => ({
 });
 
 /** How things stand is long to find in years of takes: it is known until something changes that it follows from. */
-let known: { readonly from: StandsFrom; readonly by: Map<CivilDay, Standing> } | null = null;
+let known: { readonly from: StandsFrom; readonly stands: Standing } | null = null;
 
 /** How things stand on a day, by what was heard until now. */
 export function standingOn(from: StandsFrom, now: Date, day: CivilDay): Standing {
-  if (!known || !isSame(known.from, from)) known = { from, by: new Map() };
-  const before = known.by.get(day);
-  if (before) return before;
   const { played, instrument, level, ownLimits } = from;
-  const calendar = { ...calendarOf(now), today: day };
-  const stands = standing(played, instrument, limitsOf(level, ownLimits), now.getTime() / DAY_MS, calendar);
-  known.by.set(day, stands);
-  return stands;
+  const calendar = calendarOf(now);
+  if (!known || !isSame(known.from, from)) {
+    const stands = standing(played, instrument, limitsOf(level, ownLimits), now.getTime() / DAY_MS, calendar);
+    known = { from, stands };
+  }
+  return day === calendar.today ? known.stands : seenFrom(known.stands, played, { ...calendar, today: day });
 }
 
 const isSame = (a: StandsFrom, b: StandsFrom): boolean =>
