@@ -1,4 +1,4 @@
-import useSWR, { mutate, type SWRResponse } from 'swr';
+import useSWR, { mutate, SWRConfig, unstable_serialize, type SWRResponse } from 'swr';
 import { Changes, PARTS, type Part } from './changes';
 import { chooseHome, openHome, type Home, type Whose } from './home';
 
@@ -20,9 +20,14 @@ export interface Stored<T> {
 export const useStored = <T>({ key, read, isSame }: Stored<T>, keeps = false): SWRResponse<T, Error> =>
   useSWR<T, Error>(key, read, { ...LOCAL, keepPreviousData: keeps, ...(isSame && { compare: isSame }) });
 
-/** Reads it before a page asks for it, which then shows it at once. */
-export const readAheadOf = <T>({ key, read }: Stored<T>): Promise<T | undefined> =>
-  mutate<T>(key, read(), { revalidate: false });
+/**
+ * Reads it before a page asks for it, which then shows it at once. What is known already is left alone: a page may be changing it
+ * just now, and hears of its changes by itself.
+ */
+export async function readAheadOf<T>({ key, read }: Stored<T>): Promise<T | undefined> {
+  const known = SWRConfig.defaultValue.cache.get(unstable_serialize(key))?.data as T | undefined;
+  return known === undefined ? mutate<T>(key, read(), { revalidate: false }) : known;
+}
 
 /** The open log; everything else is read through it. */
 let opening: Promise<Home> | null = null;
