@@ -13,12 +13,17 @@ interface LogFiltersProps {
 }
 
 const ANY = '';
+const OFFERED_FOR_ONE = { heard: null, seam: null, family: null, fault: null, reed: null, cue: null };
 
 /** One line to look for words, and what else can be asked behind it. */
 export function LogFilters({ entries, query, onChange }: LogFiltersProps) {
   const palette = usePalette();
   const [open, setOpen] = useState(false);
-  const offered = offeredIn(entries);
+  const { instruments } = offeredIn(entries);
+  const { instrumentId } = query;
+  const offered = offeredIn(
+    instrumentId === null ? entries : entries.filter((each) => each.instrumentId === instrumentId),
+  );
   const set = (part: Partial<LogQuery>) => onChange({ ...query, ...part });
   const choose = (
     key: 'instrumentId' | 'family' | 'fault' | 'reed' | 'cue',
@@ -36,8 +41,8 @@ export function LogFilters({ entries, query, onChange }: LogFiltersProps) {
         onChange={(value) =>
           set({
             [key]: value === ANY ? null : value,
-            // Notes are those of an instrument.
-            ...(key === 'instrumentId' ? { heard: null, seam: null } : {}),
+            // What else is asked was offered for another instrument.
+            ...(key === 'instrumentId' ? OFFERED_FOR_ONE : {}),
           })
         }
       />
@@ -62,7 +67,7 @@ export function LogFilters({ entries, query, onChange }: LogFiltersProps) {
       </View>
       {open ? (
         <View style={styles.block}>
-          {choose('instrumentId', 'Instrument', offered.instruments)}
+          {choose('instrumentId', 'Instrument', instruments)}
           {choose('family', 'Exercise', offered.families)}
           {choose(
             'fault',
@@ -71,11 +76,11 @@ export function LogFilters({ entries, query, onChange }: LogFiltersProps) {
               id in FAULTS ? [{ id, name: FAULTS[id as FaultKind].word }] : [],
             ),
           )}
-          {query.instrumentId === null && offered.instruments.length > 1 ? (
+          {instrumentId === null && instruments.length > 1 ? (
             <Soft>Choose an instrument to look for one of its notes or seams.</Soft>
           ) : (
             <NoteFilters
-              instrumentId={query.instrumentId ?? offered.instruments[0]?.id ?? ''}
+              instrumentId={instrumentId ?? instruments[0]?.id ?? ''}
               query={query}
               notes={offered.notes}
               onChange={set}
