@@ -138,7 +138,7 @@ export class TakeListener {
     if (lag !== null) {
       const clicks = this.clicks.map((click) => ({ ...click, seconds: click.seconds - this.origin }));
       const covered = clickMask(frames.count, frames.hopSeconds, clicks, lag, this.maskReach);
-      covered.forEach((isCovered, i) => isCovered && frames.masked.fill(1, i, i + 1));
+      for (let i = 0; i < covered.length; i++) if (covered[i]) frames.masked[i] = 1;
     }
     const options = {
       a4: request.a4,

@@ -4,7 +4,7 @@ import { useMemo, useRef, useState } from 'react';
 import { nameWithin, type Instrument } from '@/core/instruments';
 import { reportOf, seamTitle, turnSentence, type Report, type ReportPlace } from '@/core/ledger';
 import { fixed, limitsOf, plural } from '@/core/verdict';
-import { countWord, MapDrawing, problemWord, STATE_WORDS } from '@/features/map';
+import { countWord, MapDrawing, problemWord, STATE_WORDS, WALL } from '@/features/map';
 import { instrumentIn, soundOf, usePlayed, useSettings } from '@/store';
 import { download, Notice, paper, Sheet, SHEET_STYLE, useNoteName, useShape, wholeDay } from '@/ui';
 
@@ -141,9 +141,7 @@ function Told({ report, instrument, from, until }: ToldProps) {
         <>
           <h2>Where the notes lie, and how the breaks hold</h2>
           <p>
-            Left of the line is low, right of it high; the wall of the tube is 34 cents away. A mark is as
-            wide as the note is spread, and dashed where it is only a guess. The more of a gold line is there,
-            the better that break holds.
+            {`Left of the line is low, right of it high; the wall of the tube is ${WALL} cents away. A mark is as wide as the note is spread, and dashed where it is only a guess. The more of a gold line is there, the better that break holds.`}
           </p>
           <MapDrawing
             instrument={instrument}

@@ -5,7 +5,7 @@ import { registerOf, writtenRange, type Instrument } from '@/core/instruments';
 import type { MappedBreak, MappedNote, SeamState } from '@/core/ledger';
 import { leaning, shortLeaning, spokenName, type Cents, type Midi } from '@/core/tuning';
 import { fonts, keyHandler, usePalette, useNoteName, type Palette } from '@/ui';
-import { countWord, STATE_WORDS } from './words';
+import { countWord, STATE_WORDS, WALL } from './words';
 
 /** What is chosen on the map: a note, or a break by the note above it. */
 export type Chosen = { readonly note: Midi } | { readonly above: Midi };
@@ -28,8 +28,6 @@ const PAD = 16;
 const LEFT = 88;
 const RIGHT = 150;
 const FLARE = 14;
-/** Cents at the wall of the tube; further off is drawn there. */
-const WALL: Cents = 34;
 const MARK = 10;
 
 /** The instrument as one upright column: each note where it lies, each seam as the line that is being mended. */

@@ -20,4 +20,4 @@ export const TrendsScreen = pageLater(
   async () => (await import('./screens')).TrendsScreen,
   'Map',
 );
-export { countWord, problemWord, STATE_WORDS } from './words';
+export { countWord, problemWord, STATE_WORDS, WALL } from './words';

@@ -3,6 +3,9 @@ import { seamsOf, type Instrument } from '@/core/instruments';
 import { leaning, type Cents, type Midi } from '@/core/tuning';
 import { capital, FAULTS, plural, sized, type FaultKind } from '@/core/verdict';
 
+/** Cents at the wall of the tube that the map is drawn in; further off is drawn there. */
+export const WALL: Cents = 34;
+
 /** `between 3 low and 8 high`: an interval of cents. */
 export function betweenCents(low: Cents, high: Cents): string {
   const [a, b] = [Math.round(low), Math.round(high)];
