@@ -4,6 +4,7 @@ import { familyFigures } from './figures';
 import { judgedFamilies, verdictSpeed } from './judging';
 import { ledgerTable } from './ledger';
 import { liveTable, stripScroll } from './live';
+import { loadTable } from './load';
 import { motionErrors } from './motion';
 import { planTables } from './planning';
 import { recordedScales, SOUND_FONT } from './recorded';
@@ -70,6 +71,12 @@ const PARTS: Readonly<Record<string, () => void | Promise<void>>> = {
   async ledger() {
     console.log('Pages and Keep as the log grows, in Chromium');
     console.table(await ledgerTable(full ? [30, 3000, 10_000] : [30, 3000]));
+  },
+  async load() {
+    console.log('A first visit and a later one, in Chromium');
+    console.table(await loadTable(false));
+    console.log('The same with the demo');
+    console.table(await loadTable(true));
   },
   verdict() {
     console.log('From the last note of a three-minute take to its verdict');

@@ -26,7 +26,7 @@ interface Tally {
 
 const open = (profile: string): Promise<BrowserContext> =>
   chromium.launchPersistentContext(profile, {
-    executablePath: (process.env['CHROMIUM'] as string | undefined) ?? '/usr/bin/chromium',
+    executablePath: (process.env['CHROMIUM'] as string | undefined) ?? '/usr/bin/chromium-headless-shell',
     args: ['--no-sandbox', '--disable-gpu', '--autoplay-policy=no-user-gesture-required'],
     viewport: { width: 390, height: 844 },
   });

@@ -9,7 +9,11 @@ import { hurry } from './hurried';
 import { hearInstead, MICROPHONE_RATE } from './microphone';
 
 const ROOT = resolve(__dirname, '..');
-const CHROMIUM = (process.env['CHROMIUM'] as string | undefined) ?? '/usr/bin/chromium';
+const CHROMIUM = (process.env['CHROMIUM'] as string | undefined) ?? '/usr/bin/chromium-headless-shell';
+
+/** What a browser answers for a player who says no; without a window there is nobody to ask. */
+const REFUSAL = `navigator.mediaDevices.getUserMedia = () =>
+  Promise.reject(new DOMException('Permission denied', 'NotAllowedError'))`;
 
 /** The built server on a free port. */
 interface RunningServer {
@@ -73,8 +77,8 @@ export async function openPage(url: string, options: BrowserOptions = {}): Promi
     '--no-first-run',
     '--autoplay-policy=no-user-gesture-required',
     '--use-fake-device-for-media-stream',
+    '--use-fake-ui-for-media-stream',
   ];
-  if (!options.denyMicrophone) args.push('--use-fake-ui-for-media-stream');
   const device = options.throughDevice ? options.microphone : undefined;
   if (device) {
     const file = join(folder, 'microphone.wav');
@@ -86,6 +90,7 @@ export async function openPage(url: string, options: BrowserOptions = {}): Promi
     viewport: { width: options.width ?? 390, height: options.height ?? 844 },
   });
   if (!device && !options.realTime) await hurry(context);
+  if (options.denyMicrophone) await context.addInitScript(REFUSAL);
   if (options.microphone && !device) await hearInstead(context, options.microphone);
   const page = await context.newPage();
   const complaints: string[] = [];

@@ -40,16 +40,21 @@ export async function ensureModules() {
   await runAside('npm', ['ci', '--no-audit', '--no-fund']);
 }
 
-export const CHROMIUM = process.env.CHROMIUM ?? '/usr/bin/chromium';
+/** Chromium without a window: it paints only what is looked at. */
+export const CHROMIUM = process.env.CHROMIUM ?? '/usr/bin/chromium-headless-shell';
 
-export async function ensureChromium() {
-  if (existsSync(CHROMIUM)) return;
-  say('installing Chromium');
+/** Installs Debian's packages whose program is not there. @param programs the file that each package brings, by its name. */
+export async function ensurePackages(programs) {
+  const missing = Object.keys(programs).filter((each) => !existsSync(programs[each]));
+  if (missing.length === 0) return;
+  say(`installing ${missing.join(', ')}`);
   await runAside('apt-get', ['update', '-qq']);
-  await runAside('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], {
+  await runAside('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], {
     env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
   });
 }
+
+export const ensureChromium = () => ensurePackages({ 'chromium-headless-shell': CHROMIUM });
 
 /** Everything that the built app is made of; a change in any of it asks for a new build. */
 const SOURCES = [

@@ -88,9 +88,9 @@ await timed('checks', () =>
 );
 await timed('unit tests', () => tests('unit tests', LIMIT_MS.unit, ['core', 'app'], ['--maxWorkers=100%']));
 await timed('building', ensureBuild);
-// One after the other: music is hurried in them, which keeps a core and more busy. What a failed test left open must not keep the others waiting.
+// What a failed test left open must not keep the others waiting.
 await timed('browser tests', () =>
-  tests('browser tests', LIMIT_MS.browser, ['e2e'], ['--runInBand', '--forceExit']),
+  tests('browser tests', LIMIT_MS.browser, ['e2e'], ['--maxWorkers=2', '--forceExit']),
 );
 for (const name of flaky) console.log(`flaky: ${name}`);
 // Elsewhere a busy machine may be to blame; where nothing else runs, the test is.

@@ -4,6 +4,7 @@ import type { Readable } from 'node:stream';
 import fastifyStatic from '@fastify/static';
 import Fastify, { type FastifyError, type FastifyInstance, type FastifyReply } from 'fastify';
 import * as z from 'zod';
+import { checked } from '@/core/base';
 import { findInstrument, instruments } from '@/core/instruments';
 import { LONGEST_MINUTES } from './analyse';
 import { guard, OWN_HOSTS } from './guards';
@@ -78,14 +79,9 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
 function addAnalyses(app: FastifyInstance, { queue, uploads: limits = UPLOADS }: AppOptions): void {
   const uploads = new Uploads(limits);
   app.post('/api/analyses', async (request, reply) => {
-    const query = querySchema.safeParse(request.query);
-    if (!query.success) {
-      const [issue] = query.error.issues;
-      return reply
-        .code(400)
-        .send(problem(`${issue?.path.join('.') ?? 'query'}: ${issue?.message ?? 'is not valid'}`));
-    }
-    const { instrument, a4, drone, company, frames } = query.data;
+    const query = checked(querySchema, request.query, 'query');
+    if (!query.ok) return reply.code(400).send(problem(query.problem));
+    const { instrument, a4, drone, company, frames } = query.value;
     if (!findInstrument(instrument)) {
       const known = instruments.map((each) => each.id).join(', ');
       return reply.code(404).send(problem(`instrument: there is no "${instrument}"; known are ${known}`));

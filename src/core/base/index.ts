@@ -1,3 +1,4 @@
+export { checked } from './checked';
 export { COLOURS, FEATURES, perColour, type ColourId, type FeatureId } from './features';
 export {
   mannKendall,

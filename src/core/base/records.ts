@@ -1,5 +1,6 @@
 import type * as z from 'zod';
-import { failure, success, type Outcome } from './outcome';
+import { checked } from './checked';
+import { failure, type Outcome } from './outcome';
 
 /** Steps that bring an older record up to date: `migrations[n]` turns version n into version n + 1. */
 export type Migrations = Readonly<
@@ -36,8 +37,6 @@ export function readRecord<T>(kind: RecordKind<T>, stored: string | Record<strin
     if (!step) return failure(`${kind.name}: version ${version} is too old to be read`);
     record = { ...step(record), version: version + 1 };
   }
-  const parsed = kind.schema.safeParse(record);
-  if (parsed.success) return success(parsed.data);
-  const [issue] = parsed.error.issues;
-  return failure(`${kind.name}: ${issue?.path.join('.') ?? ''} ${issue?.message ?? 'is not valid'}`);
+  const read = checked(kind.schema, record, 'the record');
+  return read.ok ? read : failure(`${kind.name}: ${read.problem}`);
 }

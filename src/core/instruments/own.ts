@@ -1,21 +1,18 @@
-import { failure, success, type Outcome } from '@/core/base';
+import { checked, failure, success, type Outcome } from '@/core/base';
 import { displayName, type Naming } from '@/core/tuning';
 import { instrumentSchema, type Instrument } from './instrument';
 
 /** Checks an instrument that a player has edited; a problem names the field and the remedy. */
 export function checkInstrument(candidate: unknown, naming: Naming): Outcome<Instrument> {
-  const read = instrumentSchema.safeParse(candidate);
-  if (!read.success) {
-    const [issue] = read.error.issues;
-    return failure(`${issue?.path.join('.') ?? 'instrument'}: ${issue?.message ?? 'is not valid'}`);
-  }
-  const { registers, series, home } = read.data;
+  const read = checked(instrumentSchema, candidate, 'instrument');
+  if (!read.ok) return read;
+  const { registers, series, home } = read.value;
   for (const [i, register] of registers.entries()) {
     const field = `registers.${i}`;
     const next = registers[i + 1];
     if (register.high < register.low)
       return failure(`${field}: the highest note of “${register.name}” lies below its lowest`);
-    if (next && next.low !== register.high + read.data.step)
+    if (next && next.low !== register.high + read.value.step)
       return failure(
         `registers.${i + 1}.low: “${next.name}” has to begin right above ${displayName(register.high, naming)}`,
       );
@@ -34,7 +31,7 @@ export function checkInstrument(candidate: unknown, naming: Naming): Outcome<Ins
   if (high - low < 5) return failure('registers: an instrument has a range of five semitones or more');
   if (home < low || home > high)
     return failure(`home: must lie between ${displayName(low, naming)} and ${displayName(high, naming)}`);
-  return success(read.data);
+  return success(read.value);
 }
 
 /** A copy that the player can change. */

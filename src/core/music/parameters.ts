@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { writtenRange, type Instrument } from '@/core/instruments';
-import { failure, success, type Outcome } from '@/core/base';
+import { checked, success, type Outcome } from '@/core/base';
 import { displayName, type Midi, type Naming } from '@/core/tuning';
 import { modelSchema, type Model } from './model';
 
@@ -147,9 +147,7 @@ export function parametersReader<S extends ParameterSpecs>(specs: S): ReadParame
     return schema;
   };
   return (instrument, values, defaults, naming = 'english') => {
-    const read = schemaFor(instrument, naming).safeParse({ ...defaults, ...values });
-    if (read.success) return success(read.data as ValuesOf<S>);
-    const [issue] = read.error.issues;
-    return failure(`${issue?.path.join('.') ?? 'parameters'}: ${issue?.message ?? 'is not valid'}`);
+    const read = checked(schemaFor(instrument, naming), { ...defaults, ...values }, 'parameters');
+    return read.ok ? success(read.value as ValuesOf<S>) : read;
   };
 }

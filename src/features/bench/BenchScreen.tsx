@@ -45,7 +45,6 @@ export function BenchScreen() {
         <Button label="Reeds and set-ups" testID="to-reeds" onPress={() => router.push('/bench/reeds')} />
         <Button label="Settings" testID="to-settings" onPress={() => router.push('/bench/settings')} />
       </View>
-      <RoomChecks instrumentId={settings.instrumentId} />
       <DeviceSync settings={settings} change={change} />
       <View style={{ gap: 6 }}>
         <Heading>What is kept</Heading>
@@ -62,6 +61,7 @@ export function BenchScreen() {
           ]}
         />
       ) : null}
+      <RoomChecks instrumentId={settings.instrumentId} />
     </Screen>
   );
 }

@@ -142,12 +142,16 @@ function Music({ score, instrument }: { score: Score; instrument: Instrument }) 
   const read = useAsRead(score, instrument);
   const { wide } = useShape();
   const [whole, setWhole] = useState(false);
-  const [fits, setFits] = useState(true);
+  // Until it is engraved, as much room as it is likely to take: what stands below must not move under a finger.
+  const likely = score.notes.length > SHORT ? BEGINNING + 1 : ONE_LINE;
+  const [engraved, setEngraved] = useState(0);
+  const isEngraved = engraved >= ONE_LINE / 2 || score.notes.length === 0;
+  const fits = (isEngraved ? engraved : likely) <= BEGINNING;
   const cut = !wide && !whole;
   return (
     <View style={styles.block}>
-      <View style={cut ? styles.beginning : undefined}>
-        <View onLayout={(event) => setFits(event.nativeEvent.layout.height <= BEGINNING)}>
+      <View style={[cut && styles.beginning, !isEngraved && { minHeight: Math.min(likely, BEGINNING) }]}>
+        <View onLayout={(event) => setEngraved(event.nativeEvent.layout.height)}>
           <Notation {...read} scale={wide ? 1.15 : 1.35} />
         </View>
       </View>
@@ -253,6 +257,9 @@ function About({ family }: Pick<Exercise, 'family'>) {
 
 /** Height of the first lines, about two and a half. */
 const BEGINNING = 330;
+/** Music of so few notes is likely to stand in one line of this height. */
+const SHORT = 6;
+const ONE_LINE = 130;
 
 const styles = StyleSheet.create({
   beginning: { maxHeight: BEGINNING, overflow: 'hidden' },

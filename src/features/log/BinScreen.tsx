@@ -67,5 +67,6 @@ function Emptying({ takes }: { takes: number }) {
   );
 }
 
+/** Never more than the bin gives, though the device's clock was set back. */
 const daysLeft = ({ deletedAt }: Binned, now: Date): number =>
-  Math.max(0, Math.ceil(BIN_DAYS - (now.getTime() - Date.parse(deletedAt)) / DAY_MS));
+  Math.ceil(BIN_DAYS - Math.min(BIN_DAYS, Math.max(0, (now.getTime() - Date.parse(deletedAt)) / DAY_MS)));

@@ -40,8 +40,9 @@ export function MonthStrands({ now, entries, month, onMonth, chosen, onChoose }:
         <Soft testID="month">{`${monthText(month)} · ${Math.round(minutes)} min heard`}</Soft>
         <Button label="›" spoken="Month after" disabled={isLast} onPress={() => onMonth(moved(1))} />
       </View>
-      {width > 0 ? (
-        <View style={{ height: HEIGHT }}>
+      {/* As high before its width is known: what stands below it must not move under a finger. */}
+      <View style={{ height: HEIGHT }}>
+        {width > 0 ? (
           <Svg width={width} height={HEIGHT} pointerEvents="none">
             <Line x1={0} x2={width} y1={HEIGHT - FOOT} y2={HEIGHT - FOOT} stroke={palette.hairline} />
             {days.map((day, i) => {
@@ -80,21 +81,21 @@ export function MonthStrands({ now, entries, month, onMonth, chosen, onChoose }:
               );
             })}
           </Svg>
-          {days.map((day, i) =>
-            day.takes.length === 0 ? null : (
-              <Pressable
-                key={day.key}
-                role="button"
-                aria-pressed={day.key === chosen}
-                aria-label={`${dayText(day.when)}: ${plural(day.takes.length, 'take')}, ${Math.round(day.minutes)} min`}
-                testID="strand"
-                onPress={() => onChoose(day.key === chosen ? null : day.key)}
-                style={[styles.day, { left: i * step, width: step }]}
-              />
-            ),
-          )}
-        </View>
-      ) : null}
+        ) : null}
+        {days.map((day, i) =>
+          day.takes.length === 0 ? null : (
+            <Pressable
+              key={day.key}
+              role="button"
+              aria-pressed={day.key === chosen}
+              aria-label={`${dayText(day.when)}: ${plural(day.takes.length, 'take')}, ${Math.round(day.minutes)} min`}
+              testID="strand"
+              onPress={() => onChoose(day.key === chosen ? null : day.key)}
+              style={[styles.day, { left: i * step, width: step }]}
+            />
+          ),
+        )}
+      </View>
     </View>
   );
 }

@@ -33,9 +33,9 @@ export function WeekScreen() {
   const nameOf = useNoteName();
   const palette = usePalette();
   const { wide } = useShape();
-  if (!planning)
+  if (!planning || days.length === 0)
     return (
-      <Screen title="The week">
+      <Screen caption="Reading …" title="The week">
         <Soft>Reading what was heard …</Soft>
       </Screen>
     );

@@ -23,14 +23,14 @@ export interface WeekDay {
 const RECENT = 200;
 const WEEK = 7;
 
-/** The week that today is in, and the days of it. */
+/** The week that today is in, and the days of it; none before the log has been read. */
 export function useWeek(planning: Planning | null, weeksOn: number): readonly WeekDay[] {
   const { data } = useEntries(RECENT);
   return useMemo(() => {
-    if (!planning) return [];
+    if (!planning || !data) return [];
     const { calendar, planFor, planForOn, plan, instrument } = planning;
     const first = mondayOf(calendar.today) + WEEK * weeksOn;
-    const mine = (data?.entries ?? []).filter(({ instrumentId }) => instrumentId === instrument.id);
+    const mine = data.entries.filter(({ instrumentId }) => instrumentId === instrument.id);
     const byDay = new Map(
       groups(mine, ({ createdAt }) => Math.floor(Date.parse(createdAt) / 86_400_000 + calendar.offsetDays)),
     );

@@ -1,6 +1,6 @@
 import { fromByteArray, toByteArray } from 'base64-js';
 import * as z from 'zod';
-import { failure, success, type Outcome } from '@/core/base';
+import { checked, failure, type Outcome } from '@/core/base';
 import { dayPlanSchema, routineSchema } from '@/core/plan';
 
 /** Newest version of what is shared that is known here. */
@@ -42,10 +42,7 @@ export function readShared(text: string): Outcome<Shared> {
     return failure(
       'it was made by a newer Gold Reed: reload this page while you are on line, then open it again',
     );
-  const read = sharedSchema.safeParse(found);
-  if (read.success) return success(read.data);
-  const [issue] = read.error.issues;
-  return failure(`${issue?.path.join('.') ?? 'it'}: ${issue?.message ?? 'is not valid'}`);
+  return checked(sharedSchema, found);
 }
 
 /** As it stands in a link, after the #: deflated, in the letters that an address may have (RFC 1951; RFC 4648, section 5). */

@@ -1,5 +1,6 @@
 import { strToU8, zipSync } from 'fflate';
 import { Random } from '@/core/base';
+import { broken, TRIALS } from '@/core/base/broken.testing';
 import { encodeWav, readWavLayout } from '@/core/formats';
 import { findInstrument } from '@/core/instruments';
 import { scoreOfFamily } from '@/core/music/scores.testing';
@@ -94,25 +95,6 @@ it('text in UTF-16 is read, whichever byte comes first, and a reference to a des
   }
 });
 
-/** How many files are tried; `npm run trials` tries more. */
-const COUNT = Number(process.env['TRIALS'] ?? 400);
-
-/** A file with some of its bytes changed, left out, repeated or put in. */
-function broken(bytes: Uint8Array, random: Random): Uint8Array {
-  let out = [...bytes];
-  for (let i = 0; i <= 6 * random.next(); i++) {
-    const at = Math.floor(random.next() * out.length);
-    const length = Math.floor(random.next() * 40);
-    const kind = random.next();
-    if (kind < 0.3) out[at] = Math.floor(256 * random.next());
-    else if (kind < 0.5) out.splice(at, length);
-    else if (kind < 0.7) out.splice(at, 0, ...out.slice(at, at + length));
-    else if (kind < 0.9) out.splice(at, 0, ...Array.from({ length }, () => Math.floor(256 * random.next())));
-    else out = out.slice(0, at);
-  }
-  return Uint8Array.from(out);
-}
-
 it('broken files of every kind are answered in words, soon, and nothing escapes', () => {
   const random = new Random(12);
   const mxl = zipSync({
@@ -130,7 +112,7 @@ it('broken files of every kind are answered in words, soon, and nothing escapes'
     ['wav', encodeWav(new Int16Array(400), 8000), (bytes) => readWavLayout(bytes, bytes.length)],
   ];
   let slowest = 0;
-  for (let i = 0; i < COUNT; i++) {
+  for (let i = 0; i < TRIALS; i++) {
     const [, whole, read] = readers[i % readers.length]!;
     const began = performance.now();
     const answer = read(broken(whole, random));

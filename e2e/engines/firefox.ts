@@ -1,0 +1,42 @@
+import puppeteer from 'puppeteer-core';
+import { PATIENCE_MS, PHONE, type Engine } from './engine';
+
+const FIREFOX = '/usr/bin/firefox-esr';
+
+/** Debian's Firefox, by WebDriver BiDi. */
+export async function openFirefox(): Promise<Engine> {
+  const browser = await puppeteer.launch({
+    browser: 'firefox',
+    executablePath: FIREFOX,
+    headless: true,
+    extraPrefsFirefox: { 'media.autoplay.default': 0, 'media.navigator.streams.fake': true },
+  });
+  const page = await browser.newPage();
+  await page.setViewport(PHONE);
+  const complaints: string[] = [];
+  page.on('pageerror', (error) => complaints.push(error instanceof Error ? error.message : String(error)));
+  page.on('console', (message) => {
+    if (message.type() === 'error') complaints.push(message.text());
+  });
+  const at = async (place: string, ms = PATIENCE_MS) => {
+    const found = await page.waitForSelector(`xpath/${place}`, { timeout: ms });
+    if (!found) throw new Error(`${place} is not there`);
+    return found;
+  };
+  return {
+    name: `Firefox (${await browser.version()})`,
+    goto: async (url) => {
+      await page.goto(url);
+    },
+    isThere: async (place) => (await page.$(`xpath/${place}`)) !== null,
+    see: async (place, ms) => {
+      await at(place, ms);
+    },
+    tap: async (place) => (await at(place)).click(),
+    text: async (place) => (await at(place)).evaluate((element) => element.textContent ?? ''),
+    address: () => Promise.resolve(page.url()),
+    complaints: () => Promise.resolve(complaints),
+    picture: async () => Buffer.from(await page.screenshot()),
+    close: () => browser.close(),
+  };
+}

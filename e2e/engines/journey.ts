@@ -1,0 +1,52 @@
+import { byId, byRole, chosen, HEADING, type Engine } from './engine';
+
+const ROUTES = [
+  '/',
+  '/practise',
+  '/week',
+  '/map',
+  '/map/trends',
+  '/log',
+  '/log/bin',
+  '/bench',
+  '/bench/settings',
+  '/bench/reeds',
+  '/music',
+  '/instruments',
+  '/limits',
+  '/report',
+  '/exercise/octave-slurs',
+];
+const PLAYER = byRole('radio', 'simulated player');
+const BROKEN = '//*[contains(text(), "This page broke")]';
+/** A count, a tone, its silence, and a machine without a graphics card. */
+const TAKE_MS = 90_000;
+
+/**
+ * What a player does first, in this browser: every main page, then a take by the simulated player to its verdict, kept,
+ * and found again after the page has been opened anew.
+ * @throws naming the place that did not come.
+ */
+export async function journey(engine: Engine, url: string): Promise<void> {
+  for (const route of ROUTES) {
+    await engine.goto(url + route);
+    await engine.see(`${HEADING} | ${BROKEN}`);
+    if (await engine.isThere(BROKEN)) throw new Error(`${route} broke`);
+  }
+  await engine.goto(`${url}/exercise/long-tone`);
+  await engine.tap(PLAYER);
+  await engine.see(chosen(PLAYER));
+  await engine.tap(byId('begin'));
+  await engine.see(byId('value-centre'), TAKE_MS);
+  const verdict = await engine.text(HEADING);
+  await engine.tap(byId('keep'));
+  await engine.see(byId('delete'));
+  const address = await engine.address();
+  if (!/\/log\/./.test(address)) throw new Error(`the kept take is not in the log but at ${address}`);
+  await engine.goto(`${url}/log`);
+  await engine.see(byId('take-row'));
+  await engine.goto(address);
+  await engine.see(byId('hear'));
+  const found = await engine.text(HEADING);
+  if (found !== verdict) throw new Error(`kept as "${verdict}", found as "${found}"`);
+}
