@@ -3,20 +3,11 @@ import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { ensureBuild, ensureModules, ensurePackages, root } from './ensure.mjs';
+import { ENGINES, ensureBuild, ensureModules, ensurePackages, root } from './ensure.mjs';
 import { bundled } from './bundle.mjs';
 
-/** Debian's packages, each by a program of its own that it brings. */
-const PROGRAMS = {
-  'webkit2gtk-driver': '/usr/bin/WebKitWebDriver',
-  'firefox-esr': '/usr/bin/firefox-esr',
-  xvfb: '/usr/bin/xvfb-run',
-  xauth: '/usr/bin/xauth',
-  pulseaudio: '/usr/bin/pulseaudio',
-};
-
-await Promise.all([ensureModules(), ensurePackages(PROGRAMS)]);
-if (!process.env.NOBUILD) ensureBuild();
+await Promise.all([ensureModules(), ensurePackages(ENGINES)]);
+ensureBuild();
 
 const folder = mkdtempSync(join(tmpdir(), 'gold-reed-engines-'));
 const socket = join(folder, 'sound');

@@ -54,7 +54,18 @@ export async function ensurePackages(programs) {
   });
 }
 
-export const ensureChromium = () => ensurePackages({ 'chromium-headless-shell': CHROMIUM });
+/** Debian's packages, each by a program that it brings. */
+export const BROWSER = { 'chromium-headless-shell': CHROMIUM };
+/** Browsers of other families, on a screen and a sound device that are not there. */
+export const ENGINES = {
+  'webkit2gtk-driver': '/usr/bin/WebKitWebDriver',
+  'firefox-esr': '/usr/bin/firefox-esr',
+  xvfb: '/usr/bin/xvfb-run',
+  xauth: '/usr/bin/xauth',
+  pulseaudio: '/usr/bin/pulseaudio',
+};
+
+export const ensureChromium = () => ensurePackages(BROWSER);
 
 /** Everything that the built app is made of; a change in any of it asks for a new build. */
 const SOURCES = [

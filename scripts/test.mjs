@@ -1,19 +1,34 @@
 /**
- * npm test: installs and builds what is missing, then lint, types, unit tests and browser tests; ends with the count.
+ * npm test: installs and builds what is missing, then lint, types, unit tests and browser tests, where CI is set a journey in
+ * other engines too; ends with the count.
  * Every part has a limit, far above what it takes: what hangs is named and fails, instead of never ending.
  */
 import { execFile as run, spawnSync } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
-import { CHROMIUM, ensureBuild, ensureChromium, ensureModules, root, say } from './ensure.mjs';
+import {
+  BROWSER,
+  CHROMIUM,
+  ENGINES,
+  ensureBuild,
+  ensureModules,
+  ensurePackages,
+  root,
+  say,
+} from './ensure.mjs';
 
 const execFile = promisify(run);
 const counts = { passed: 0, failed: 0 };
 /** Tests that passed only at the second try. */
 const flaky = [];
 const MINUTE_MS = 60_000;
-const LIMIT_MS = { check: 8 * MINUTE_MS, unit: 15 * MINUTE_MS, browser: 40 * MINUTE_MS };
+const LIMIT_MS = {
+  check: 8 * MINUTE_MS,
+  unit: 15 * MINUTE_MS,
+  browser: 40 * MINUTE_MS,
+  engines: 5 * MINUTE_MS,
+};
 
 /** Runs a program of a package by Node itself, so that its end ends it. */
 function node(limitMs, bin, args, options) {
@@ -78,7 +93,9 @@ async function timed(part, work) {
   say(`${part} took ${Math.round((Date.now() - begun) / 1000)} s`);
 }
 
-await timed('installing', () => Promise.all([ensureModules(), ensureChromium()]));
+await timed('installing', () =>
+  Promise.all([ensureModules(), ensurePackages(process.env.CI ? { ...BROWSER, ...ENGINES } : BROWSER)]),
+);
 await timed('checks', () =>
   checks({
     lint: ['eslint/bin/eslint.js', '.', '--max-warnings', '0'],
@@ -92,6 +109,16 @@ await timed('building', ensureBuild);
 await timed('browser tests', () =>
   tests('browser tests', LIMIT_MS.browser, ['e2e'], ['--maxWorkers=2', '--forceExit']),
 );
+if (process.env.CI)
+  await timed('other engines', () => {
+    const { status } = spawnSync(process.execPath, [join(root, 'scripts', 'engines.mjs')], {
+      cwd: root,
+      stdio: 'inherit',
+      timeout: LIMIT_MS.engines,
+      killSignal: 'SIGKILL',
+    });
+    counts[status === 0 ? 'passed' : 'failed']++;
+  });
 for (const name of flaky) console.log(`flaky: ${name}`);
 // Elsewhere a busy machine may be to blame; where nothing else runs, the test is.
 if (process.env.CI) {

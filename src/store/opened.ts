@@ -29,6 +29,23 @@ export async function readAheadOf<T>({ key, read }: Stored<T>): Promise<T | unde
   return known === undefined ? mutate<T>(key, read(), { revalidate: false }) : known;
 }
 
+/** Of what is looked at one by one, so many stay known: a long day's takes would fill a phone. */
+const MOST_LOOKED_AT = 20;
+/** The latest last. */
+const lookedAt = new Map<string, readonly (string | number)[]>();
+
+/** Says that this is on a page now; what was looked at long before is forgotten, and read again where it is asked for. */
+export function lookingAt(key: readonly (string | number)[]): void {
+  const name = unstable_serialize(key);
+  lookedAt.delete(name);
+  lookedAt.set(name, key);
+  for (const [oldest, old] of lookedAt) {
+    if (lookedAt.size <= MOST_LOOKED_AT) return;
+    lookedAt.delete(oldest);
+    void mutate(old, undefined, { revalidate: false });
+  }
+}
+
 /** The open log; everything else is read through it. */
 let opening: Promise<Home> | null = null;
 let openName: string | null = null;

@@ -1,10 +1,11 @@
+import { useEffect } from 'react';
 import useSWR from 'swr';
 import { monthOf, type Entry, type PackedCells, type Played } from '@/core/ledger';
 import type { Take } from '@/core/take';
 import { fetchDemoSound } from './demo';
 import type { Binned } from './desk';
 import type { Kept, StorageUse } from './ledgerStore';
-import { changed, data, home, LOCAL, readAheadOf, useStored, type Stored } from './opened';
+import { changed, data, home, LOCAL, lookingAt, readAheadOf, useStored, type Stored } from './opened';
 import { readUnread, type UnreadRecord } from './unread';
 
 /** Lists of rows that are remembered: the same rows are the same objects. */
@@ -74,6 +75,9 @@ export async function loadTake(id: string): Promise<Take | null> {
 }
 
 export function useTake(id: string | null) {
+  useEffect(() => {
+    if (id !== null) lookingAt(data('take', id));
+  }, [id]);
   return useSWR<Take | null, Error>(id === null ? null : data('take', id), () => loadTake(id!), LOCAL);
 }
 

@@ -4,16 +4,13 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, type BrowserContext, type Page } from 'playwright-core';
 import { Random } from '@/core/base';
-import { startServer } from '../e2e/browser';
-import { flag } from './flags';
+import { startServer } from '../../e2e/browser';
 
 /** From the beginning of a round to the death of its browser, seconds: before, in and after a take, and while it is kept. */
 const SOONEST = 2;
 const LATEST = 26;
 /** Sound is kept in pieces of a second; the last one may be on its way. */
 const MOST_LOST_SECONDS = 2;
-
-const option = (name: string, otherwise: number) => Number(flag(name) ?? otherwise);
 
 interface Tally {
   kills: number;
@@ -85,9 +82,8 @@ async function lookedAt(
   if ((await page.getByTestId('unread').count()) > 0) tally.torn++;
 }
 
-/** `npm run trials -- --count=20 --seed=1`: the browser is killed at random moments, and everything is looked at again. */
-async function main(): Promise<void> {
-  const [count, seed] = [option('count', 12), option('seed', 1)];
+/** The browser is killed at random moments, and everything is looked at again. */
+export async function kills(count: number, seed: number): Promise<Tally> {
   const random = new Random(seed);
   const server = await startServer();
   const profile = mkdtempSync(join(tmpdir(), 'gold-reed-trials-'));
@@ -112,11 +108,5 @@ async function main(): Promise<void> {
     rmSync(profile, { recursive: true, force: true });
   }
   tally.kept = told.kept.size;
-  console.table([tally]);
-  if (tally.lost + tally.torn + tally.late > 0) process.exitCode = 1;
+  return tally;
 }
-
-void main().catch((error: unknown) => {
-  console.error(error instanceof Error ? error.message : error);
-  process.exitCode = 1;
-});

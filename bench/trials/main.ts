@@ -1,0 +1,25 @@
+import { flag } from '../flags';
+import { kills } from './kills';
+import { longDay } from './longDay';
+import { twoTabs } from './twoTabs';
+
+const option = (name: string, otherwise: number) => Number(flag(name) ?? otherwise);
+
+/** `npm run trials -- --kills=200 --tabs=50 --day=100 --seed=1`: what may happen to a log, at random moments; ends with what was lost. */
+async function main(): Promise<void> {
+  const seed = option('seed', 1);
+  const killed = await kills(option('kills', 12), seed);
+  console.table([killed]);
+  const { tally, wrong } = await twoTabs(option('tabs', 5), seed);
+  console.table([tally]);
+  for (const each of wrong) console.log(each);
+  const day = await longDay(option('day', 20));
+  console.table([day]);
+  if (!day.flat) process.exitCode = 1;
+  if (killed.lost + killed.torn + killed.late + wrong.length > 0) process.exitCode = 1;
+}
+
+void main().catch((error: unknown) => {
+  console.error(error instanceof Error ? error.message : error);
+  process.exitCode = 1;
+});
