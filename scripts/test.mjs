@@ -96,15 +96,17 @@ async function timed(part, work) {
 await timed('installing', () =>
   Promise.all([ensureModules(), ensurePackages(process.env.CI ? { ...BROWSER, ...ENGINES } : BROWSER)]),
 );
-await timed('checks', () =>
-  checks({
+// Neither keeps two cores busy for long.
+await timed('checks and building', async () => {
+  const checked = checks({
     lint: ['eslint/bin/eslint.js', '.', '--max-warnings', '0'],
     format: ['prettier/bin/prettier.cjs', '--check', '.'],
     types: ['typescript/bin/tsc', '--noEmit'],
-  }),
-);
+  });
+  ensureBuild();
+  await checked;
+});
 await timed('unit tests', () => tests('unit tests', LIMIT_MS.unit, ['core', 'app'], ['--maxWorkers=100%']));
-await timed('building', ensureBuild);
 // What a failed test left open must not keep the others waiting.
 await timed('browser tests', () =>
   tests('browser tests', LIMIT_MS.browser, ['e2e'], ['--maxWorkers=2', '--forceExit']),
