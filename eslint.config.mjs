@@ -137,7 +137,7 @@ export default tseslint.config(
     plugins: { 'react-hooks': reactHooks },
     rules: reactHooks.configs.recommended.rules,
   },
-  { files: ['server/**', 'scripts/**', 'bench/**'], rules: { 'no-console': 'off' } },
+  { files: ['server/**', 'scripts/**', 'bench/**', 'e2e/engines/**'], rules: { 'no-console': 'off' } },
   { files: ['**/*.js', '**/*.mjs'], ...tseslint.configs.disableTypeChecked },
   {
     files: ['**/*.js', '**/*.mjs'],

@@ -21,7 +21,7 @@ async function wireTo(server: string) {
   return {
     url: `http://localhost:${(wire.address() as AddressInfo).port}`,
     /** Bytes since it was last asked. */
-    passed(): number {
+    passed: (): number => {
       const passed = bytes;
       bytes = 0;
       return passed;
@@ -71,7 +71,8 @@ export async function loadTable(demo: boolean) {
     for (const slowed of [1, SLOWED]) {
       const [first, later, script, moved]: [number[], number[], number[], number[]] = [[], [], [], []];
       for (let i = 0; i < TIMES; i++) {
-        const { page, close } = await openPage(wire.url, { realTime: true });
+        const opened = await openPage(wire.url, { realTime: true });
+        const { page } = opened;
         const protocol = await page.context().newCDPSession(page);
         await page.addInitScript(markHeading);
         await protocol.send('Emulation.setCPUThrottlingRate', { rate: slowed });
@@ -83,7 +84,7 @@ export async function loadTable(demo: boolean) {
         await page.waitForLoadState('networkidle');
         moved.push(wire.passed());
         later.push(await headingAfter(page, () => page.reload()));
-        await close();
+        await opened.close();
       }
       rows.push({
         processor: slowed === 1 ? 'this one' : `${slowed} times slower`,

@@ -108,10 +108,10 @@ class Player {
   }
 }
 
-/** What is not as the pages had said, in words. */
-async function lookedAt(page: Page, url: string, told: Told): Promise<string[]> {
+/** What is not as the pages had said, in words. @param latest how many of the takes are opened, of all that were kept. */
+async function lookedAt(page: Page, url: string, told: Told, latest = Infinity): Promise<string[]> {
   const wrong: string[] = [];
-  for (const [id, { remark, title }] of told.kept) {
+  for (const [id, { remark, title }] of [...told.kept].slice(-Math.min(latest, told.kept.size))) {
     await page.goto(`${url}/log/${id}`);
     await page.getByRole('heading', { level: 1 }).waitFor();
     const shown = await page.locator('body').innerText();
@@ -171,8 +171,11 @@ export async function twoTabs(count: number, seed: number) {
     const chances = TABS.map((_, i) => new Random(1000 * seed + i));
     for (let round = 0; round < count; round++) {
       await Promise.all(players.map((player, i) => player.turn(chances[i]!)));
-      for (const each of await lookedAt(page, server.url, told)) wrong.push(`round ${round + 1}: ${each}`);
+      const latest = STEPS * TABS.length;
+      for (const each of await lookedAt(page, server.url, told, latest))
+        wrong.push(`round ${round + 1}: ${each}`);
     }
+    for (const each of await lookedAt(page, server.url, told)) wrong.push(`in the end: ${each}`);
     wrong.push(...opened.complaints);
   } finally {
     await opened.close();

@@ -1,4 +1,4 @@
-import { Random } from './random';
+import type { Random } from './random';
 
 /** How many broken things a test tries; `npm run trials` tries more. */
 export const TRIALS = Number(process.env['TRIALS'] ?? 400);

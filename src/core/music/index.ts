@@ -61,6 +61,21 @@ export {
 } from './metres';
 export { musicReadSchema, type Line, type MusicRead } from './musicRead';
 export { numberedBars, passageOf, wholeOf, type Passage } from './passage';
+export {
+  inTwelveKeys,
+  phraseScore,
+  readPhrase,
+  restAfter,
+  withLength,
+  withOneAfter,
+  without,
+  withPitch,
+  withRest,
+  withSlur,
+  type Counting,
+  type PhraseBars,
+  type PhraseRead,
+} from './phrase';
 export { keysOf, signaturesOf, spellerOf, type Speller } from './keys';
 export { beamsOf, type Beam } from './beams';
 export { clefsOf } from './clefs';

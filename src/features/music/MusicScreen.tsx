@@ -79,15 +79,24 @@ export function MusicScreen() {
       caption="My own music"
       title="What you are working on"
       foot={
-        <Button
-          look="main"
-          large
-          grow={1}
-          label="Bring in a file"
-          disabled={reading !== null}
-          onPress={() => void bringIn()}
-          testID="import"
-        />
+        <>
+          <Button
+            large
+            grow={1}
+            label="Play one in"
+            onPress={() => router.push('/exercise/free-playing')}
+            testID="play-in"
+          />
+          <Button
+            look="main"
+            large
+            grow={1}
+            label="Bring in a file"
+            disabled={reading !== null}
+            onPress={() => void bringIn()}
+            testID="import"
+          />
+        </>
       }
     >
       {reading ? (
@@ -111,6 +120,10 @@ export function MusicScreen() {
         A MusicXML file (.musicxml or .mxl) or a MIDI file. Gold Reed marks every crossing of a break, every
         vent and every weak note in it, and cuts any of these out as a drill. You choose the part, which is
         read as it is written; MIDI is read at sounding pitch.
+      </Body>
+      <Body>
+        Or play a phrase in: play it twice, freely or to the metronome, stop, and choose “Set it down as
+        music”.
       </Body>
       {pieces?.map((piece) => (
         <View key={piece.id} style={[styles.piece, { borderTopColor: palette.hairline }]}>

@@ -4,6 +4,7 @@ import { StyleSheet, View } from 'react-native';
 import {
   boundsProblem,
   excerpt,
+  inTwelveKeys,
   passageOf,
   placesIn,
   tempoText,
@@ -16,6 +17,7 @@ import { weakNotes } from '@/core/ledger';
 import { BeginButton, ListenPanel } from '@/features/library';
 import { downloadMidi, downloadMusicXml, useExample } from '@/features/library';
 import { DrillsOfIt } from './DrillsOfIt';
+import { KeysPanel } from './KeysPanel';
 import { PassagePanel } from './PassagePanel';
 import { rememberRemoved } from './removedPiece';
 import { HowToRead, useAsRead } from '@/features/take';
@@ -28,6 +30,9 @@ const KINDS: Readonly<Record<Place['kind'], string>> = {
   weak: 'Weak on your map',
   outside: 'Out of range',
 };
+
+/** What is longer is no phrase to be taken through the keys. */
+const MOST_IN_KEYS = 120;
 
 export function PieceScreen() {
   const { id } = useLocalSearchParams<{ id: string }>();
@@ -100,22 +105,32 @@ function PieceView({ id, score, remark, instrument, onRemove }: PieceViewProps) 
     [score, chosen, instrument],
   );
   const [passage, setPassage] = useState(() => wholeOf(score));
+  const [inKeys, setInKeys] = useState(false);
   // It is played on the instrument of the moment, whatever it was brought in for.
-  const own = useMemo(
-    () => ({ ...passageOf(score, passage), instrumentId: instrument.id }),
-    [score, passage, instrument],
-  );
+  const { own, isPhrase, roundKeys } = useMemo(() => {
+    const part = { ...passageOf(score, passage), instrumentId: instrument.id };
+    const isPhrase = part.notes.length <= MOST_IN_KEYS;
+    return { own: part, isPhrase, roundKeys: isPhrase ? inTwelveKeys(part, instrument) : null };
+  }, [score, passage, instrument]);
+  const played = inKeys && roundKeys ? roundKeys : own;
   const example = useExample(drill, instrument, settings.a4);
   return (
     <Screen
       caption={instrument.name}
       title={score.title}
       foot={
-        <BeginButton score={drill ?? own} from={`/music/${id}`} label={drill ? 'Begin the drill' : 'Begin'} />
+        <BeginButton
+          score={drill ?? played}
+          from={`/music/${id}`}
+          label={drill ? 'Begin the drill' : 'Begin'}
+        />
       }
       beside={
         <>
           <PassagePanel score={score} passage={passage} onChange={setPassage} />
+          {isPhrase ? (
+            <KeysPanel score={roundKeys} isOn={inKeys} onChange={setInKeys} instrument={instrument} />
+          ) : null}
           <ListenPanel />
           {drill && chosen ? (
             <View style={styles.block} testID="drill">

@@ -4,6 +4,7 @@ import type { Score } from '@/core/music';
 import { useHearing } from './useHearing';
 import { discardDraft, keepDraft, putOnStand, undeleteTake, useDraft } from '@/store';
 import { RoomForSound } from './RoomForSound';
+import { SetDown } from './SetDown';
 import { TakeView } from './later';
 import { Body, Button, Field, Notice, Screen, useKeys } from '@/ui';
 
@@ -64,6 +65,7 @@ export function ReviewScreen() {
         </>
       }
     >
+      <SetDown take={draft} />
       <RoomForSound bytes={draft.audio?.bytes ?? 0} />
       <Field
         label="Your remark"

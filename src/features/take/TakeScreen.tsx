@@ -6,6 +6,7 @@ import { deleteTake, putOnStand, undeleteTake, useBin, useTake, useUnread } from
 import { turnSentence } from '@/core/ledger';
 import type { Take } from '@/core/take';
 import { Body, Button, Notice, Screen, Soft, useNoteName } from '@/ui';
+import { SetDown } from './SetDown';
 import { useTurns } from './useTurns';
 
 /** A seam that turned at this take: told here, and nowhere again. */
@@ -84,6 +85,7 @@ export function TakeScreen() {
           <Body testID="remark">{take.remark}</Body>
         </View>
       ) : null}
+      <SetDown take={take} />
       <Button
         look="quiet"
         label="Beside another take of this music"

@@ -1,0 +1,1 @@
+export { PhraseScreen as default } from '@/features/music';

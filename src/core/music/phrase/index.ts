@@ -1,0 +1,5 @@
+export { restAfter, withLength, withOneAfter, without, withPitch, withRest, withSlur } from './edits';
+export { inTwelveKeys, phraseScore, type PhraseBars } from './phrase';
+export { readPhrase, type PhraseRead } from './read';
+export { setDown, tempoHeard, type Counting } from './setDown';
+export { lastPlayings, unlike } from './twice';

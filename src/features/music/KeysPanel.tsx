@@ -1,0 +1,41 @@
+import { useState } from 'react';
+import { View } from 'react-native';
+import type { Instrument } from '@/core/instruments';
+import type { Score } from '@/core/music';
+import { Button, Choice, Notation, Soft, useShape } from '@/ui';
+
+interface KeysPanelProps {
+  /** What is chosen, round the keys; null: it is so wide that it fits in its own only. */
+  readonly score: Score | null;
+  readonly isOn: boolean;
+  readonly onChange: (isOn: boolean) => void;
+  readonly instrument: Instrument;
+}
+
+/** The passage in its own key, or round all that it fits in. */
+export function KeysPanel({ score, isOn, onChange, instrument }: KeysPanelProps) {
+  const { wide } = useShape();
+  const [seen, setSeen] = useState(false);
+  if (!score) return <Soft>{`It is too wide to be played in other keys on the ${instrument.name}.`}</Soft>;
+  return (
+    <View style={{ gap: 8 }} testID="keys">
+      <Choice
+        label="Keys"
+        value={isOn ? 'all' : 'own'}
+        onChange={(keys) => onChange(keys === 'all')}
+        options={[
+          { value: 'own', label: 'its own' },
+          { value: 'all', label: 'round the circle of fourths' },
+        ]}
+      />
+      {isOn ? (
+        <Button
+          look="quiet"
+          label={seen ? 'Hide the notes' : 'Show the notes'}
+          onPress={() => setSeen(!seen)}
+        />
+      ) : null}
+      {isOn && seen ? <Notation score={score} instrument={instrument} scale={wide ? 1 : 1.2} /> : null}
+    </View>
+  );
+}
