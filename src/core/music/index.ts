@@ -75,7 +75,7 @@ export {
   type Counting,
   type PhraseBars,
   type PhraseRead,
-} from './phrase';
+} from './playedIn';
 export { keysOf, signaturesOf, spellerOf, type Speller } from './keys';
 export { beamsOf, type Beam } from './beams';
 export { clefsOf } from './clefs';
