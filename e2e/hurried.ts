@@ -1,7 +1,7 @@
 import type { BrowserContext } from 'playwright-core';
 
 /** So many times as fast music is played in tests that are about something else than the clock. */
-const TIMES = 4;
+export const TIMES = 4;
 
 /**
  * Lets a page's time run faster, its music with it: clocks, timers and animation frames, and an audio clock at a multiple of

@@ -17,6 +17,11 @@ test('a family is found by its purpose, changed on the bore, heard, and taken al
   const page = await app.open();
   await chooseInstrument(page, 'Bassoon');
   await page.getByRole('link', { name: 'Practise' }).click();
+  await page.getByLabel('Search the exercises').fill('octave slur');
+  await page.getByRole('link', { name: 'Octave slurs' }).click();
+  await page.getByTestId('at-hand').click();
+  await page.getByRole('link', { name: 'Practise' }).click();
+  await page.getByTestId('at-hand-rows').getByText('Octave slurs').waitFor();
   await page.getByRole('radio', { name: 'the break' }).click();
   await expect(page.getByRole('link', { name: 'Melody' }).count()).resolves.toBe(0);
   await page.getByRole('link', { name: 'Octave slurs' }).click();

@@ -2,6 +2,7 @@ import { availableParallelism } from 'node:os';
 import { Piscina } from 'piscina';
 import type { Analysis } from '@/core/formats';
 import type { Outcome } from '@/core/base';
+import { lateAfter } from './late';
 import type { AnalysisJob } from './analyse';
 
 /** More wait already than may. */
@@ -39,11 +40,13 @@ export function threadedQueue(threadFile: string): AnalysisQueue {
     },
     async run(job, signal) {
       if (pool.queueSize >= most) throw new QueueFull();
-      const late = AbortSignal.timeout(LONGEST_MS);
+      const late = lateAfter(LONGEST_MS, signal);
       try {
-        return await pool.run(job, { signal: AbortSignal.any([signal, late]) });
+        return await pool.run(job, { signal: late.signal });
       } catch (error) {
-        throw late.aborted ? new TookTooLong() : error;
+        throw late.isLate() ? new TookTooLong() : error;
+      } finally {
+        late.clear();
       }
     },
     close: () => pool.destroy(),

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
+import { lateAfter } from './late';
 
 const PREFIX = 'gold-reed-upload-';
 
@@ -58,7 +59,6 @@ export class Uploads {
 
   private async store(body: Readable, path: string, signal: AbortSignal): Promise<void> {
     const { mostBytes, longestMs } = this.limits;
-    const late = AbortSignal.timeout(longestMs);
     const counted = async function* (chunks: AsyncIterable<Buffer>) {
       let bytes = 0;
       for await (const chunk of chunks) {
@@ -67,10 +67,13 @@ export class Uploads {
         yield chunk;
       }
     };
+    const late = lateAfter(longestMs, signal);
     try {
-      await pipeline(body, counted, createWriteStream(path), { signal: AbortSignal.any([signal, late]) });
+      await pipeline(body, counted, createWriteStream(path), { signal: late.signal });
     } catch (error) {
-      throw late.aborted ? new TooSlow() : error;
+      throw late.isLate() ? new TooSlow() : error;
+    } finally {
+      late.clear();
     }
   }
 }

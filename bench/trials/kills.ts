@@ -5,10 +5,11 @@ import { join } from 'node:path';
 import { chromium, type BrowserContext, type Page } from 'playwright-core';
 import { Random } from '@/core/base';
 import { startServer } from '../../e2e/browser';
+import { hurry, TIMES } from '../../e2e/hurried';
 
 /** From the beginning of a round to the death of its browser, seconds: before, in and after a take, and while it is kept. */
-const SOONEST = 2;
-const LATEST = 26;
+const SOONEST = 1;
+const LATEST = 8;
 /** Sound is kept in pieces of a second; the last one may be on its way. */
 const MOST_LOST_SECONDS = 2;
 
@@ -21,12 +22,15 @@ interface Tally {
   late: number;
 }
 
-const open = (profile: string): Promise<BrowserContext> =>
-  chromium.launchPersistentContext(profile, {
+async function open(profile: string): Promise<BrowserContext> {
+  const context = await chromium.launchPersistentContext(profile, {
     executablePath: (process.env['CHROMIUM'] as string | undefined) ?? '/usr/bin/chromium-headless-shell',
     args: ['--no-sandbox', '--disable-gpu', '--autoplay-policy=no-user-gesture-required'],
     viewport: { width: 390, height: 844 },
   });
+  await hurry(context);
+  return context;
+}
 
 /** A player who plays, keeps, plays again, discards. Ends when the browser dies under it. */
 async function practise(page: Page, url: string, random: Random, told: Told): Promise<void> {
@@ -95,7 +99,7 @@ export async function kills(count: number, seed: number): Promise<Tally> {
       const page = context.pages()[0] ?? (await context.newPage());
       const dying = practise(page, server.url, random, told).catch(() => undefined);
       await new Promise((done) => setTimeout(done, 1000 * random.between(SOONEST, LATEST)));
-      const playedMs = told.playingSince === null ? null : Date.now() - told.playingSince;
+      const playedMs = told.playingSince === null ? null : TIMES * (Date.now() - told.playingSince);
       execFileSync('pkill', ['-9', '-f', profile]);
       await dying;
       tally.kills++;

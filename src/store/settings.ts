@@ -8,7 +8,7 @@ import { offsetsOf, temperaments, type Offsets } from '@/core/tuning';
 import { exclusively } from './exclusively';
 import type { Storage } from './storage';
 
-export const SETTINGS_VERSION = 11;
+export const SETTINGS_VERSION = 12;
 
 export const settingsSchema = z.object({
   version: z.literal(SETTINGS_VERSION),
@@ -61,6 +61,8 @@ export const settingsSchema = z.object({
   removedInstruments: z.array(instrumentSchema),
   /** What was last set for each exercise family, by its id. */
   exercises: z.record(z.string(), z.record(z.string(), z.unknown())),
+  /** Families that stand first in the library, by their ids. */
+  atHand: z.array(z.string()),
 });
 export type Settings = z.infer<typeof settingsSchema>;
 
@@ -91,6 +93,7 @@ export const settingsKind: RecordKind<Settings> = {
     8: (record) => ({ ...record, welcomed: true }),
     9: (record) => ({ ...record, readAs: defaultSettings.readAs }),
     10: (record) => ({ ...record, roundTrips: undatedTrips(record['roundTrips']) }),
+    11: (record) => ({ ...record, atHand: [] }),
   },
 };
 
@@ -166,6 +169,7 @@ export const defaultSettings: Settings = {
   ownInstruments: [],
   removedInstruments: [],
   exercises: {},
+  atHand: [],
 };
 
 export const SETTINGS_KEY = 'settings';

@@ -76,6 +76,7 @@ export {
   type PhraseBars,
   type PhraseRead,
 } from './playedIn';
+export { NEEDS, needsOf, type Need } from './needs';
 export { keysOf, signaturesOf, spellerOf, type Speller } from './keys';
 export { beamsOf, type Beam } from './beams';
 export { clefsOf } from './clefs';

@@ -60,6 +60,7 @@ function ExercisePage({ family, instrument, values, score, set, reset }: Exercis
             <KeysOfToday instrument={instrument} onChoose={(key) => set({ key })} />
           ) : null}
           <Button look="quiet" label="As usual again" onPress={reset} />
+          <AtHand id={family.id} />
           <ListenPanel />
           {made ? <Example instrument={instrument} score={made} a4={settings.a4} /> : null}
           {made ? (
@@ -100,6 +101,24 @@ function Terms({ score, instrument }: { score: Score; instrument: Instrument }) 
         .filter((part) => part !== null)
         .join(' · ')}
     </Soft>
+  );
+}
+
+/** Puts it first in the library, or takes it from there. */
+function AtHand({ id }: { id: string }) {
+  const { settings, change } = useSettings();
+  const { atHand } = settings;
+  const isAtHand = atHand.includes(id);
+  return (
+    <Button
+      look="quiet"
+      label={isAtHand ? '★ At hand in the library' : '☆ Keep at hand in the library'}
+      pressed={isAtHand}
+      testID="at-hand"
+      onPress={() =>
+        void change({ atHand: isAtHand ? atHand.filter((each) => each !== id) : [...atHand, id] })
+      }
+    />
   );
 }
 
