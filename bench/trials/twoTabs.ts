@@ -128,7 +128,7 @@ async function lookedAt(page: Page, url: string, told: Told, latest = Infinity):
   await page.goto(`${url}/music`);
   for (const title of told.pieces)
     await page
-      .getByRole('link', { name: title })
+      .getByText(title, { exact: true })
       .waitFor({ timeout: 8000 })
       .catch(() => wrong.push(`${title} is gone`));
   await page.goto(`${url}/bench/settings`);

@@ -19,7 +19,7 @@ import { filed, filedIds, readEntries, readEntry } from './filing';
 import { storedWrites, TAKE, TRACE } from './ledgerStore';
 import { addMissingPieces, musicIn, removePieces } from './musicStore';
 import { changePlans, NO_PLANS, plansKind, withPlansOf, type Plans } from './planStore';
-import { changeSettings, readSettings, settingsKind, type Settings } from './settings';
+import { changeSettings, settingsKind, type Settings } from './settings';
 import type { Storage, Writes } from './storage';
 import type { Digested, Lying } from './upkeep';
 
@@ -54,7 +54,7 @@ export interface Imported {
   readonly overwritten: Writes;
   /** Pieces of music that were added. */
   readonly pieces: readonly string[];
-  readonly settings: Settings | null;
+  readonly settings: Partial<Settings> | null;
   /** Plans and routines as they were; null: they are as they were. */
   readonly plans: Plans | null;
   readonly unread: number;
@@ -181,20 +181,28 @@ function samplesOf(wav: Uint8Array): Int16Array | null {
   return toInt16(decodeWavBlocks(wav.subarray(dataOffset, dataOffset + dataBytes), layout.value));
 }
 
-/** Own instruments are added by id; in place of the others only when everything is replaced. @returns what was so before. */
-async function bringSettings({ storage, name, archive, mode }: ImportOptions): Promise<Settings | null> {
+/**
+ * Own instruments are added by id; everything is in place of what was here only when all is replaced.
+ * @returns what was so before, of what was changed.
+ */
+async function bringSettings({
+  storage,
+  name,
+  archive,
+  mode,
+}: ImportOptions): Promise<Partial<Settings> | null> {
   const file = await archive.read(SETTINGS);
   const read = file.ok ? readRecord(settingsKind, text(file.value)) : file;
   if (!read.ok) return null;
-  const before = await readSettings(storage);
-  const known = new Set([...before.ownInstruments, ...before.removedInstruments].map(({ id }) => id));
-  const missing = read.value.ownInstruments.filter(({ id }) => !known.has(id));
-  await changeSettings(
-    storage,
-    name,
-    mode === 'replace' ? read.value : { ownInstruments: [...before.ownInstruments, ...missing] },
-  );
-  return before;
+  let replaced: Partial<Settings> = {};
+  await changeSettings(storage, name, (before) => {
+    const { ownInstruments } = before;
+    replaced = mode === 'replace' ? before : { ownInstruments };
+    const known = new Set([...ownInstruments, ...before.removedInstruments].map(({ id }) => id));
+    const missing = read.value.ownInstruments.filter(({ id }) => !known.has(id));
+    return mode === 'replace' ? read.value : { ownInstruments: [...ownInstruments, ...missing] };
+  });
+  return replaced;
 }
 
 /** Plans of instruments that have none here, and routines that are not here; all of them in place of these when everything is replaced. */

@@ -221,11 +221,18 @@ export const readSettings = async (storage: Storage): Promise<Settings> => (awai
 export const settingsProblem = async (storage: Storage): Promise<string | null> =>
   (await find(storage)).problem;
 
-/** Changes some of the settings. Those of a newer Gold Reed stay; a damaged text is kept aside. */
-export function changeSettings(storage: Storage, name: string, part: Partial<Settings>): Promise<Settings> {
+/**
+ * Changes some of the settings. Those of a newer Gold Reed stay; a damaged text is kept aside.
+ * @param part or what makes it of the settings as they are when it is their turn: another tab may have changed them just before.
+ */
+export function changeSettings(
+  storage: Storage,
+  name: string,
+  part: Partial<Settings> | ((before: Settings) => Partial<Settings>),
+): Promise<Settings> {
   return exclusively(name, async () => {
     const { settings, key, damaged } = await find(storage);
-    const next = { ...settings, ...part };
+    const next = { ...settings, ...(typeof part === 'function' ? part(settings) : part) };
     await storage.setMany({
       [key]: JSON.stringify(next),
       ...(damaged !== null && { [DAMAGED]: damaged }),

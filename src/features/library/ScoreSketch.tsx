@@ -21,40 +21,47 @@ interface Strip {
   readonly thick: readonly [number, number, number];
 }
 
+/** What of a row falls into its first beats, counted from its own beginning. */
+function beginningOf<T extends { readonly startBeat: number; readonly beats: number }>(row: readonly T[]) {
+  const from = row[0]?.startBeat ?? 0;
+  const end = Math.max(...row.map(({ startBeat, beats }) => startBeat + beats)) - from;
+  const beats = Math.max(1, Math.min(MOST_BEATS, end));
+  const shown = row.filter(({ startBeat }) => startBeat - from < beats);
+  const x = (beat: number) => (WIDTH * Math.min(beats, beat - from)) / beats;
+  return { shown, x };
+}
+
+const airStrips = (pictures: Score['pictures']): Strip[] => {
+  const { shown, x } = beginningOf(pictures);
+  return shown.map(({ startBeat, beats, shape, from, to }) => ({
+    x: x(startBeat),
+    width: x(startBeat + beats) - x(startBeat) - GAP,
+    y: shape === 'in' ? 0.7 * HEIGHT : 0.4 * HEIGHT,
+    thick: shape === 'rest' ? [0.4, 0.4, 0.4] : [1 + 8 * from, 1 + 4 * (from + to), 1 + 8 * to],
+  }));
+};
+
 /** The beginning of a score as strokes: as long as notes are, as high as they lie, as thick as they are loud. */
 function stripsOf({ notes, pictures }: Score): Strip[] {
-  const until = Math.min(
-    MOST_BEATS,
-    ...[...notes, ...pictures].map(({ startBeat, beats }) => startBeat + beats).slice(-1),
-  );
-  const x = (beat: number) => (WIDTH * beat) / Math.max(1, until);
-  if (notes.length === 0)
-    return pictures
-      .filter(({ startBeat }) => startBeat < until)
-      .map(({ startBeat, beats, shape, from, to }) => ({
-        x: x(startBeat),
-        width: x(beats) - GAP,
-        y: shape === 'in' ? 0.7 * HEIGHT : 0.4 * HEIGHT,
-        thick: shape === 'rest' ? [0.4, 0.4, 0.4] : [1 + 8 * from, 1 + 4 * (from + to), 1 + 8 * to],
-      }));
-  const shown = notes.filter(({ startBeat }) => startBeat < until);
+  if (notes.length === 0) return airStrips(pictures);
+  const { shown, x } = beginningOf(notes);
   const pitches = shown.map(({ written }) => written);
   const [low, high] = [Math.min(...pitches), Math.max(...pitches)];
   const rise = Math.min(MOST_RISE, (HEIGHT - 8) / Math.max(1, high - low));
   const middle = (low + high) / 2;
-  return shown.map(({ written, startBeat, beats, dynamic, hairpin, attack }, i) => {
+  return shown.map(({ written, startBeat, beats, dynamic, hairpin }, i) => {
     const loud = THICK[dynamic];
-    const joined = shown[i + 1]?.attack === 'none' ? 0 : GAP;
-    const ends = {
+    const shapes = {
       grow: [FADED, loud, GROWN],
       fade: [loud, loud / 2, FADED],
       swell: [FADED, GROWN, FADED],
     } as const;
+    const gap = shown[i + 1]?.attack === 'none' ? 0 : GAP;
     return {
-      x: x(startBeat) - (attack === 'none' ? 0.3 : 0),
-      width: Math.max(1, x(Math.min(until, startBeat + beats) - startBeat) - joined),
+      x: x(startBeat),
+      width: Math.max(1, x(startBeat + beats) - x(startBeat) - gap),
       y: HEIGHT / 2 - rise * (written - middle),
-      thick: hairpin ? ends[hairpin] : [loud, loud, loud],
+      thick: hairpin ? shapes[hairpin] : [loud, loud, loud],
     };
   });
 }
