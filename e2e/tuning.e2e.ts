@@ -18,7 +18,7 @@ test('a partner who holds a note is found first, alone, and the interval is told
     sampleRate: RATE,
     a4: 440,
     leadSeconds: lead,
-    tailSeconds: 30,
+    tailSeconds: 8,
   });
   const hertz = 440 * 2 ** ((soundingOf(flute, drone) - 69 + partnerCents / 100) / 12);
   // Someone plays along from before the player until a little after.
