@@ -51,7 +51,7 @@ export async function longDay(takes: number) {
       made = counted.made;
       mostOpen = Math.max(mostOpen, counted.open);
       await page.getByRole('link', { name: 'Practise', exact: true }).click();
-      await page.getByRole('link', { name: 'One honest long tone' }).click();
+      await page.getByRole('link', { name: 'One honest long tone' }).first().click();
     }
   } finally {
     await opened.close();
