@@ -91,6 +91,12 @@ test('a phrase that is played in twice is set down, mended, named, and stands in
   await page.getByTestId('phrase-note-4').click();
   await page.keyboard.press('ArrowDown');
   await page.getByTestId('phrase-note-4').getByText('C5', { exact: true }).waitFor();
+  // An arrow on a control that has the focus moves that one, and not the note's pitch as well.
+  await page.getByRole('spinbutton', { name: 'Silence after it' }).focus();
+  await page.keyboard.press('ArrowUp');
+  await page.getByRole('spinbutton', { name: 'Silence after it' }).getByText('½ beat').waitFor();
+  await page.getByTestId('phrase-note-4').getByText('C5', { exact: true }).waitFor();
+  await page.getByTestId('phrase-undo').click();
   await page.getByTestId('note-out').click();
   await page.getByTestId('phrase-note-6').waitFor({ state: 'detached' });
   await page.getByTestId('phrase-undo').click();

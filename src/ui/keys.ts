@@ -2,7 +2,7 @@ import { useEffect, useRef } from 'react';
 
 const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
-  target.closest('input, textarea, select, [role="slider"], [role="radio"]') !== null;
+  target.closest('input, textarea, select, [role="slider"], [role="spinbutton"], [role="radio"]') !== null;
 /** A key that is held by what has the focus does what that is for. */
 const isPressing = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && target.closest('button, a, [role="button"]') !== null;

@@ -12,7 +12,9 @@ const OUTSIDE = 100;
 /** Of a phrase that is in a key so much lies outside at most: a leading note of seven. */
 const MOST_OUTSIDE = 0.2;
 
-const isIn = (fifths: number, written: Midi) => MAJOR.has((((written - tonicOf(fifths)) % 12) + 12) % 12);
+/** Whether a note belongs to the major scale of a signature. */
+export const isIn = (fifths: number, written: Midi): boolean =>
+  MAJOR.has((((written - tonicOf(fifths)) % 12) + 12) % 12);
 
 /** The key that most of the notes belong to; of several, the nearest to the key of the whole and to that of the phrase before. */
 function keyOfPhrase(phrase: readonly ScoreNote[], home: number, before: number): number {

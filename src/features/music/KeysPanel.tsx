@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { View } from 'react-native';
-import type { Instrument } from '@/core/instruments';
+import { nameWithin, type Instrument } from '@/core/instruments';
 import type { Score } from '@/core/music';
 import { Button, Choice, Notation, Soft, useShape } from '@/ui';
 
@@ -16,7 +16,8 @@ interface KeysPanelProps {
 export function KeysPanel({ score, isOn, onChange, instrument }: KeysPanelProps) {
   const { wide } = useShape();
   const [seen, setSeen] = useState(false);
-  if (!score) return <Soft>{`It is too wide to be played in other keys on the ${instrument.name}.`}</Soft>;
+  if (!score)
+    return <Soft>{`It is too wide to be played in other keys on the ${nameWithin(instrument)}.`}</Soft>;
   return (
     <View style={{ gap: 8 }} testID="keys">
       <Choice

@@ -1,6 +1,7 @@
 import { tonicOf, type Midi } from '@/core/tuning';
 import { writtenRange, type Instrument } from '@/core/instruments';
 import { CIRCLE_OF_FOURTHS, signatureOf } from '../families/rows';
+import { isIn } from '../keys';
 import { countInOf, lengthOf } from '../metres';
 import { markedFor } from '../ownMusic';
 import { scoreBeats, scoreOf, type Metre, type Score, type ScoreNote } from '../score';
@@ -13,7 +14,6 @@ export interface PhraseBars {
   readonly into: number;
 }
 
-const MAJOR: ReadonlySet<number> = new Set([0, 2, 4, 5, 7, 9, 11]);
 /** Semitones from a major key's tonic up to that of the minor of the same signature. */
 const TO_MINOR = 9;
 const over = (tonic: Midi, written: Midi) => (((written - tonic) % 12) + 12) % 12;
@@ -23,7 +23,7 @@ function signatureFor(notes: readonly ScoreNote[]): number {
   const last = notes.at(-1)?.written ?? 0;
   const cost = (fifths: number) => {
     const tonic = tonicOf(fifths);
-    const outside = notes.filter(({ written }) => !MAJOR.has(over(tonic, written))).length;
+    const outside = notes.filter(({ written }) => !isIn(fifths, written)).length;
     const ends = over(tonic, last) === 0 ? 0 : over(tonic, last) === TO_MINOR ? 0.2 : 0.4;
     return outside + ends + Math.abs(fifths) / 100;
   };
