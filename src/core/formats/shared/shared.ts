@@ -42,7 +42,8 @@ export function readShared(text: string): Outcome<Shared> {
     return failure(
       'it was made by a newer Gold Reed: reload this page while you are on line, then open it again',
     );
-  return checked(sharedSchema, found);
+  const read = checked(sharedSchema, found);
+  return read.ok ? read : failure(`${read.problem}; it may be damaged: ask for it to be sent again`);
 }
 
 /** As it stands in a link, after the #: deflated, in the letters that an address may have (RFC 1951; RFC 4648, section 5). */
