@@ -6,22 +6,30 @@ import { chromium, type BrowserContext, type Page } from 'playwright-core';
 import { Random } from '@/core/base';
 import { startServer } from '../../e2e/browser';
 import { hurry, TIMES } from '../../e2e/hurried';
+import { madeArchive, practise, type Doing, type Told } from './practising';
 
-/** From the beginning of a round to the death of its browser, seconds: before, in and after a take, and while it is kept. */
-const SOONEST = 1;
-const LATEST = 8;
-/** A bar is counted, and the player begins. */
-const COUNT_MS = 6500 / TIMES;
-/** Sound is kept in pieces of a second; the last one may be on its way. */
+/** From the beginning of a round to the death of its browser, seconds: before, in and after what is done. */
+const SOONEST = 2;
+const LATEST = 9;
+/** Seconds of sound that a death may take. */
 const MOST_LOST_SECONDS = 2;
+/** Sooner, the player may not have made a sound yet. */
+const HEARD_MS = 500;
+/** Of the takes that are kept, so many are opened again after each death; all of them in the end. */
+const LOOKED_AT = 6;
+
+const DEATHS = ['killed', 'crashed', 'closed'] as const;
+type Death = (typeof DEATHS)[number];
 
 interface Tally {
-  kills: number;
-  kept: number;
+  readonly deaths: Record<Death | Doing, number>;
   lost: number;
   torn: number;
-  interrupted: number;
-  late: number;
+  /** Deaths in the middle of sound, those that nothing of it was offered after, and the most seconds that were gone, in its own time. */
+  midTake: number;
+  notOffered: number;
+  mostLost: number;
+  readonly wrong: string[];
 }
 
 async function open(profile: string): Promise<BrowserContext> {
@@ -34,91 +42,131 @@ async function open(profile: string): Promise<BrowserContext> {
   return context;
 }
 
-/** A player who plays, keeps, plays again, discards. Ends when the browser dies under it. */
-async function practise(page: Page, url: string, random: Random, told: Told): Promise<void> {
-  for (;;) {
-    told.playingSince = null;
-    await page.goto(`${url}/exercise/long-tone`);
-    await page.getByRole('radio', { name: 'simulated player', exact: true }).click();
-    await page.getByTestId('begin').click();
-    // Where the same block was interrupted by a death before, the stand offers to go on with it.
-    const goOn = page.getByRole('button', { name: 'Go on', exact: true });
-    const stop = page.getByTestId('stop');
-    await goOn.or(stop).first().waitFor();
-    if (await goOn.isVisible()) await goOn.click();
-    // The count is over in a second here, and may not be seen.
-    await stop.waitFor();
-    await page.waitForTimeout(COUNT_MS);
-    told.playingSince = Date.now();
-    await page.waitForURL('**/review', { timeout: 60_000 });
-    told.playingSince = null;
-    if (random.next() < 0.25) {
-      await page.getByTestId('discard').click();
-      await page.getByText('lies in the bin').waitFor();
-      continue;
-    }
-    await page.getByTestId('keep').click();
-    await page.waitForURL('**/log/**');
-    told.kept.add(page.url().split('/').pop()!);
-  }
+const pageOf = async (context: BrowserContext): Promise<Page> =>
+  context.pages()[0] ?? (await context.newPage());
+
+const DEATH_BY: Record<Death, (context: BrowserContext, profile: string) => Promise<void>> = {
+  killed: async (_context, profile) => {
+    execFileSync('pkill', ['-9', '-f', profile]);
+    return Promise.resolve();
+  },
+  // Only what shows the page dies; the browser lives on, and is closed.
+  crashed: async (context) => {
+    const session = await context.newCDPSession(await pageOf(context));
+    await Promise.race([
+      session.send('Page.crash').catch(() => undefined),
+      context.pages()[0]!.waitForEvent('crash'),
+    ]);
+    await context.close();
+  },
+  closed: (context) => context.close(),
+};
+
+/** Seconds of sound, in its own time, of what was played last of a block that is lying there unfinished. */
+function lyingSeconds(): Promise<number> {
+  return new Promise<number>((done, failed) => {
+    const request = indexedDB.open('gold-reed');
+    request.onerror = () => failed(new Error('no database'));
+    request.onsuccess = () => {
+      const entries = request.result.transaction('entries').objectStore('entries');
+      const found = new Map<string, number>();
+      const each = entries.openCursor(IDBKeyRange.bound('audio/running-', 'audio/running-\uffff'));
+      each.onsuccess = () => {
+        const at = each.result;
+        if (at) {
+          const stretch = String(at.key).split('/')[1]!;
+          found.set(stretch, (found.get(stretch) ?? 0) + (3 * (at.value as string).length) / 4);
+          at.continue();
+          return;
+        }
+        request.result.close();
+        done(([...found.values()].at(-1) ?? 0) / 2 / 48_000);
+      };
+    };
+  });
 }
 
-/** What the page has shown to be done. */
-interface Told {
-  readonly kept: Set<string>;
-  playingSince: number | null;
-}
-
-/** Looks at everything again, in a browser that has been started anew. */
-async function lookedAt(
-  page: Page,
-  url: string,
-  told: Told,
-  tally: Tally,
-  playedMs: number | null,
-): Promise<void> {
-  await page.goto(url);
-  await page.getByRole('heading', { level: 1 }).waitFor();
-  const interrupted = page.getByTestId('interrupted');
-  if (playedMs !== null && playedMs > 1000 * MOST_LOST_SECONDS) {
-    tally.interrupted++;
-    await interrupted.waitFor({ timeout: 8000 }).catch(() => tally.late++);
-  }
-  for (const id of told.kept) {
+/** Looks at what was kept; says what is not as the pages had said. */
+async function lookedAt(page: Page, url: string, kept: readonly string[], tally: Tally): Promise<void> {
+  for (const id of kept) {
     await page.goto(`${url}/log/${id}`);
-    await page.getByRole('heading', { level: 1 }).waitFor();
-    if ((await page.getByTestId('delete').count()) === 0) tally.lost++;
+    await page
+      .getByTestId('delete')
+      .waitFor({ timeout: 10_000 })
+      .catch(() => {
+        tally.lost++;
+        tally.wrong.push(`${id} is not in the log`);
+      });
   }
   await page.goto(`${url}/log`);
   await page.getByRole('heading', { level: 1 }).waitFor();
   if ((await page.getByTestId('unread').count()) > 0) tally.torn++;
 }
 
-/** The browser is killed at random moments, and everything is looked at again. */
-export async function kills(count: number, seed: number): Promise<Tally> {
+/** After a death in the middle of sound: what was heard is offered, as an interrupted block or as a take to be kept. */
+async function offered(page: Page, url: string, heardMs: number, tally: Tally): Promise<void> {
+  tally.midTake++;
+  await page.goto(url);
+  const block = page.getByTestId('interrupted');
+  const draft = page.getByRole('button', { name: 'Look at it' });
+  try {
+    await block.or(draft).first().waitFor({ timeout: 10_000 });
+  } catch {
+    tally.notOffered++;
+    tally.wrong.push(`nothing is offered of ${heardMs} ms`);
+    return;
+  }
+  if (await draft.isVisible()) return;
+  const lost = heardMs / 1000 - (await page.evaluate(lyingSeconds)) / TIMES;
+  tally.mostLost = Math.max(tally.mostLost, lost);
+  if (lost > MOST_LOST_SECONDS) tally.wrong.push(`${lost.toFixed(1)} s of ${heardMs} ms are gone`);
+}
+
+/** The browser dies at random moments, in one of several ways, and everything is looked at again. */
+export async function kills(count: number, seed: number): Promise<Tally & { readonly kept: number }> {
   const random = new Random(seed);
   const server = await startServer();
   const profile = mkdtempSync(join(tmpdir(), 'gold-reed-trials-'));
-  const told: Told = { kept: new Set(), playingSince: null };
-  const tally: Tally = { kills: 0, kept: 0, lost: 0, torn: 0, interrupted: 0, late: 0 };
+  const folder = mkdtempSync(join(tmpdir(), 'gold-reed-archive-'));
+  const doings: Doing[] = ['opening', 'playing', 'keeping', 'exporting', 'importing', 'migrating'];
+  const tally: Tally = {
+    deaths: Object.fromEntries([...DEATHS, ...doings].map((name) => [name, 0])) as Tally['deaths'],
+    lost: 0,
+    torn: 0,
+    midTake: 0,
+    notOffered: 0,
+    mostLost: 0,
+    wrong: [],
+  };
+  let opened = await open(profile);
   try {
+    const { archived, archive } = await madeArchive(await pageOf(opened), server.url, folder);
+    await opened.close();
+    const told: Told = { kept: new Set(archived), archived, playingSince: null, doing: 'opening' };
     for (let i = 0; i < count; i++) {
-      const context = await open(profile);
-      const page = context.pages()[0] ?? (await context.newPage());
-      const dying = practise(page, server.url, random, told).catch(() => undefined);
+      opened = await open(profile);
+      const dying = practise(await pageOf(opened), server.url, archive, random, told).catch(() => undefined);
       await new Promise((done) => setTimeout(done, 1000 * random.between(SOONEST, LATEST)));
-      const playedMs = told.playingSince === null ? null : TIMES * (Date.now() - told.playingSince);
-      execFileSync('pkill', ['-9', '-f', profile]);
+      const heardMs = told.playingSince === null ? 0 : Date.now() - told.playingSince;
+      const death = DEATHS[Math.floor(random.next() * DEATHS.length)]!;
+      tally.deaths[death]++;
+      tally.deaths[told.doing]++;
+      await DEATH_BY[death](opened, profile);
       await dying;
-      tally.kills++;
-      const again = await open(profile);
-      await lookedAt(again.pages()[0] ?? (await again.newPage()), server.url, told, tally, playedMs);
-      await again.close();
+      told.playingSince = null;
+      opened = await open(profile);
+      const page = await pageOf(opened);
+      if (heardMs > HEARD_MS) await offered(page, server.url, heardMs, tally);
+      await lookedAt(page, server.url, [...told.kept].slice(-LOOKED_AT), tally);
+      await opened.close();
     }
+    opened = await open(profile);
+    await lookedAt(await pageOf(opened), server.url, [...told.kept], tally);
+    return { ...tally, kept: told.kept.size };
   } finally {
+    await opened.close();
     await server.stop();
     rmSync(profile, { recursive: true, force: true });
+    rmSync(folder, { recursive: true, force: true });
   }
-  tally.kept = told.kept.size;
-  return tally;
 }
