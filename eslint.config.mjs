@@ -81,7 +81,7 @@ export default tseslint.config(
   {
     languageOptions: {
       parserOptions: {
-        projectService: { allowDefaultProject: ['*.js', '*.mjs'] },
+        projectService: { allowDefaultProject: ['*.js', '*.mjs', 'scripts/*.cjs'] },
         tsconfigRootDir: import.meta.dirname,
       },
     },
@@ -138,9 +138,9 @@ export default tseslint.config(
     rules: reactHooks.configs.recommended.rules,
   },
   { files: ['server/**', 'scripts/**', 'bench/**', 'e2e/engines/**'], rules: { 'no-console': 'off' } },
-  { files: ['**/*.js', '**/*.mjs'], ...tseslint.configs.disableTypeChecked },
+  { files: ['**/*.js', '**/*.cjs', '**/*.mjs'], ...tseslint.configs.disableTypeChecked },
   {
-    files: ['**/*.js', '**/*.mjs'],
+    files: ['**/*.js', '**/*.cjs', '**/*.mjs'],
     rules: { '@typescript-eslint/no-require-imports': 'off', 'no-console': 'off' },
   },
   prettier,

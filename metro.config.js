@@ -1,3 +1,5 @@
+const { createHash } = require('node:crypto');
+const { readdirSync, readFileSync } = require('node:fs');
 const path = require('node:path');
 const { getDefaultConfig } = require('expo/metro-config');
 
@@ -18,7 +20,7 @@ const UNUSED = [
   {
     from: /react-native-web[\\/]dist[\\/]index\.js$/,
     names:
-      /exports\/(Animated|Button|CheckBox|LayoutAnimation|Modal|Picker|ProgressBar|Switch|Touchable(\w*))$/,
+      /exports\/(Animated|Button|CheckBox|Clipboard|Easing|ImageBackground|InputAccessoryView|LayoutAnimation|Modal|PanResponder|Picker|ProgressBar|Share|Switch|Touchable(\w*)|Vibration|YellowBox)$/,
   },
   { from: /expo-router[\\/]build[\\/]exports\.js$/, names: /layouts\/(Tabs|experimental-stack)$/ },
   { from: /expo-router[\\/]build[\\/](views|native-tabs)[\\/]/, names: /react-navigation\/bottom-tabs/ },
@@ -31,6 +33,19 @@ const UNUSED = [
   },
   { from: /expo-router[\\/]build[\\/]link[\\/]elements\.js$/, names: /\/HrefPreview$/ },
   { from: /expo-router[\\/]build[\\/](ExpoRoot|exports|getRoutes)\.js$/, names: /views\/Sitemap$/ },
+  {
+    from: /expo-router[\\/]build[\\/]exports\.js$/,
+    names: /\/(standard-navigation|SuspenseFallback|useSitemap|useScrollToTop)$/,
+  },
+  { from: /react-navigation[\\/]routers[\\/]index\.js$/, names: /\/(Drawer|Tab)Router$/ },
+  {
+    from: /react-navigation[\\/](core|native)[\\/]index\.js$/,
+    names: /\/(StaticNavigation|createStaticNavigation)$/,
+  },
+  // Drawings written as text, drawings that are touched, and transforms that are read back from text.
+  { from: /react-native-svg[\\/].*ReactNativeSVG\.web\.js$/, names: /\/(xml|deprecated|fetchData)$/ },
+  { from: /react-native-svg[\\/].*WebShape\.js$/, names: /\/SvgTouchableMixin$/ },
+  { from: /react-native-svg[\\/].*extractTransform\.js$/, names: /\/transform(ToRn)?$/ },
   { from: ZOD, names: /(compile|from-json-schema|json-schema-processors|json-schema-generator)\.js$/ },
 ];
 
@@ -49,5 +64,14 @@ config.resolver.resolveRequest = (context, name, platform) => {
   if (UNUSED.some(({ from, names }) => from.test(origin) && names.test(name))) return { type: 'empty' };
   return context.resolveRequest(context, name, platform);
 };
+
+// Imports are led past the doors of rooms (scripts/doors.cjs), so what a file becomes depends on what the doors say.
+const doors = readdirSync(path.join(__dirname, 'src'), { recursive: true })
+  .filter((file) => path.basename(file) === 'index.ts')
+  .map((file) => path.join('src', file))
+  .sort();
+const said = createHash('sha256');
+for (const file of [...doors, 'scripts/doors.cjs']) said.update(readFileSync(path.join(__dirname, file)));
+config.cacheVersion = said.digest('hex');
 
 module.exports = config;

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { serving } from './browser';
 
 /** Script before compression that the first page may cost; the engraver, the drawings and the readers of files are not among it. */
-const FIRST_LOAD_BYTES = 1_950_000;
+const FIRST_LOAD_BYTES = 1_500_000;
 
 const app = serving('--demo');
 

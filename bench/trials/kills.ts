@@ -74,7 +74,7 @@ function lyingSeconds(): Promise<number> {
       each.onsuccess = () => {
         const at = each.result;
         if (at) {
-          const stretch = String(at.key).split('/')[1]!;
+          const stretch = (at.key as string).split('/')[1]!;
           found.set(stretch, (found.get(stretch) ?? 0) + (3 * (at.value as string).length) / 4);
           at.continue();
           return;

@@ -32,7 +32,7 @@ export function withoutRows(): Promise<void> {
       const keys = entries.getAllKeys();
       keys.onsuccess = () => {
         for (const key of keys.result)
-          if (/^(entries\/|cells\/|meta$)/.test(String(key))) entries.delete(key);
+          if (/^(entries\/|cells\/|meta$)/.test(key as string)) entries.delete(key);
       };
       write.oncomplete = () => {
         database.close();

@@ -7,7 +7,8 @@ import { Slot, usePathname, type ErrorBoundaryProps } from 'expo-router';
 import { StatusBar, View } from 'react-native';
 import { useEffect } from 'react';
 import { standAhead } from '@/features/planning';
-import { keepUp, readAhead, useHome, useSettings, useSettingsProblem, useUpkeep } from '@/store';
+import { digestTake } from '@/features/take';
+import { judgeBy, keepUp, readAhead, useHome, useSettings, useSettingsProblem, useUpkeep } from '@/store';
 import {
   Body,
   Button,
@@ -24,6 +25,8 @@ import {
 
 /** What is due in the log is looked after when the first page has been shown. */
 const SETTLED_MS = 2500;
+
+judgeBy(digestTake);
 
 export default function Layout() {
   const [fontsReady] = useFonts({

@@ -1,4 +1,5 @@
 /** @jest-environment node */
+import { digestOf } from '@/core/ledger';
 import { zipSync, strToU8 } from 'fflate';
 import { copyOf, findInstrument } from '@/core/instruments';
 import { openArchive, writeArchive } from '@/core/formats/archive';
@@ -29,7 +30,7 @@ const takeOn = (id: string, day: number, bytes: number): Take => ({
 /** A log of some takes, half of them with sound, a piece of music and an instrument of one's own. */
 async function grown(takes: number): Promise<MapStorage> {
   const storage = new MapStorage();
-  const log = new LedgerStore(storage, 'test');
+  const log = new LedgerStore(storage, 'test', digestOf);
   for (let i = 0; i < takes; i++) {
     const sound = i % 2 ? null : Int16Array.from({ length: 2000 }, (_, k) => (k * 37 + i) % 9000);
     await log.writeDraft(takeOn(`t${i}`, i + 1, sound?.byteLength ?? 0), sound, tab);
@@ -75,7 +76,7 @@ const bringIn = async (storage: MapStorage, file: Blob, change: Partial<ImportOp
 
 /** What a player has, wherever it lies. */
 async function whatIsThere(storage: MapStorage) {
-  const log = new LedgerStore(storage, 'test');
+  const log = new LedgerStore(storage, 'test', digestOf);
   const { entries } = await log.readEntries(Infinity);
   const takes = await Promise.all(entries.map(({ id }) => log.readTake(id)));
   const sounds = await Promise.all(entries.map(({ id }) => log.readAudio(id)));
@@ -111,7 +112,7 @@ describe('an archive', () => {
   it('is merged by id, once, and can be undone', async () => {
     const file = await archiveOf(await grown(6));
     const there = await grown(3);
-    const log = new LedgerStore(there, 'test');
+    const log = new LedgerStore(there, 'test', digestOf);
     await log.changeRemark('t1', 'mine');
     const before = await whatIsThere(there);
     const done = await bringIn(there, file);
@@ -127,7 +128,7 @@ describe('an archive', () => {
   it('replaces what is here, which then lies in the bin, and comes back when that is undone', async () => {
     const file = await archiveOf(await grown(2));
     const there = new MapStorage();
-    const log = new LedgerStore(there, 'test');
+    const log = new LedgerStore(there, 'test', digestOf);
     await log.writeDraft(takeOn('old', 3, 0), null, tab);
     await log.keepDraft('old', 'of before');
     // The same take, and more has been said of it since.

@@ -1,7 +1,7 @@
 import { createAsyncStorage } from '@react-native-async-storage/async-storage';
 import * as z from 'zod';
 import { loadDemo } from './demo';
-import { LedgerStore } from './ledgerStore';
+import { LedgerStore, type Digesting } from './ledgerStore';
 import { RunningStore } from './runningStore';
 import { toldPlainly, type Storage } from './storage';
 import { claimTab, type Tab } from './tab';
@@ -24,6 +24,15 @@ export interface Home {
   readonly storage: Storage;
 }
 
+let judging: Digesting = () => {
+  throw new Error('Nothing here can judge a take yet.');
+};
+
+/** What judges a take that is kept. It is brought by the app: with all it needs it is too much for the first load. */
+export function judgeBy(by: Digesting): void {
+  judging = by;
+}
+
 let tab: Promise<Tab> | null = null;
 
 /** Opens the player's log, or the demo's where the server offers one and the player has not left it. */
@@ -35,7 +44,7 @@ export async function openHome(): Promise<Home> {
   const name = NAMES[whose];
   const storage = toldPlainly(createAsyncStorage(name));
   const here = await (tab ??= claimTab());
-  const store = new LedgerStore(storage, name);
+  const store = new LedgerStore(storage, name, (...take) => judging(...take));
   if (whose === 'demo') await loadDemo(storage, name);
   return {
     whose,

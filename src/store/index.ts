@@ -1,7 +1,8 @@
 export type { Binned } from './desk';
 export type { Plan } from './planStore';
 export { demoSchema, type Demo } from './demo';
-export type { Whose } from './home';
+export { judgeBy, type Whose } from './home';
+export type { Digesting } from './ledgerStore';
 export { BIN_DAYS } from './ledgerStore';
 export type { Piece } from './musicStore';
 export { newId } from './newId';

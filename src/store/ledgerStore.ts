@@ -1,9 +1,10 @@
 import { rollups, sum } from 'd3-array';
 import type { Outcome } from '@/core/base';
 import { nameWithin, type Instrument } from '@/core/instruments';
-import { digestOf, type Digest, type Entry, type PackedCells, type Played } from '@/core/ledger';
+import type { Digest, Entry, PackedCells, Played } from '@/core/ledger';
 import { storedOf, takeFromStored, type StoredTake, type Take } from '@/core/take';
-import { limitsOf } from '@/core/verdict';
+import type { Naming } from '@/core/tuning';
+import { limitsOf, type Limits } from '@/core/verdict';
 import { readAudio, removeAudio, writeAudio } from './audioChunks';
 import { deskWrites, readDesk, unfinishedFor, withoutDraft, type Binned, type Desk } from './desk';
 import { exclusively } from './exclusively';
@@ -32,6 +33,9 @@ export interface Kept {
   readonly soundKept: boolean;
 }
 
+/** Judges a take, and makes its row and cells. */
+export type Digesting = (take: Take, limits: Limits, naming: Naming) => Digest | Promise<Digest>;
+
 /**
  * The log, over any text storage. A take lies under `take/`, its curves under `trace/`, its sound under `audio/`, from the
  * moment that it was played; where it stands is said once: in the rows (kept), or on the desk (draft, bin). Each change is one
@@ -42,6 +46,7 @@ export class LedgerStore {
     private readonly storage: Storage,
     /** Of the storage: tabs with the same one take turns. */
     private readonly name: string,
+    private readonly digest: Digesting,
   ) {}
 
   /** Rows, newest first, whole months of them until there are enough. */
@@ -126,7 +131,7 @@ export class LedgerStore {
       const take: Take = { ...draft, remark, audio: soundKept ? draft.audio : null };
       await this.storage.setMany({
         [TAKE + id]: storedOf(take).take,
-        ...(await filed(this.storage, { add: [digested(take, settings)] })),
+        ...(await filed(this.storage, { add: [await this.digested(take, settings)] })),
         ...deskWrites(withoutDraft(desk, id)),
       });
       return { take, soundKept };
@@ -252,7 +257,13 @@ export class LedgerStore {
 
   private async refiled(takes: readonly Take[]): Promise<Writes> {
     const settings = await readSettings(this.storage);
-    return filed(this.storage, { add: takes.map((take) => digested(take, settings)) });
+    return filed(this.storage, {
+      add: await Promise.all(takes.map((take) => this.digested(take, settings))),
+    });
+  }
+
+  private async digested(take: Take, { level, ownLimits, naming }: Settings): Promise<Digest> {
+    return this.digest(take, limitsOf(level, ownLimits), naming);
   }
 
   private async binned(desk: Desk, id: string, why: Binned['why'], now: Date): Promise<Desk> {
@@ -291,6 +302,3 @@ export function storedWrites(takes: readonly { id: string; stored: StoredTake }[
 }
 
 const underOf = ({ id, createdAt, score }: Take) => ({ id, createdAt, instrumentId: score.instrumentId });
-
-const digested = (take: Take, { level, ownLimits, naming }: Settings): Digest =>
-  digestOf(take, limitsOf(level, ownLimits), naming);

@@ -55,7 +55,7 @@ const tab = tabs().open('here');
 
 async function allIsThere(map: Map<string, string>, takes: number): Promise<void> {
   const storage = new MapStorage(map);
-  const store = new LedgerStore(storage, 'test');
+  const store = new LedgerStore(storage, 'test', digestOf);
   const { entries, total } = await store.readEntries(Infinity);
   expect(total).toBe(takes + 1);
   expect(entries.map(({ id }) => id).sort()).toEqual(
@@ -96,7 +96,7 @@ describe('a log of before there were rows', () => {
     const storage = new MapStorage(map);
     const stop = new AbortController();
     await keepUp(storage, { signal: stop.signal, onProgress: (done) => done >= 24 && stop.abort() });
-    const store = new LedgerStore(storage, 'test');
+    const store = new LedgerStore(storage, 'test', digestOf);
     expect((await store.readEntries(Infinity)).total).toBeGreaterThanOrEqual(24);
     expect(await isUpkeepDue(storage, now)).toBe(true);
     await keepUp(storage);
@@ -120,7 +120,7 @@ describe('a log of before there were rows', () => {
     const map = oldLog(2);
     const storage = new MapStorage(map);
     await keepUp(storage);
-    const store = new LedgerStore(storage, 'test');
+    const store = new LedgerStore(storage, 'test', digestOf);
     // The rows are lost, and made again; meanwhile a take goes to the bin.
     for (const key of [...map.keys()]) if (/^(entries|cells|meta)/.test(key)) map.delete(key);
     await keepUp(storage, {
@@ -259,7 +259,7 @@ test('rows and cells of before are read, with what they could not know left open
       filedBy: 1,
     }),
   });
-  const [played] = await new LedgerStore(storage, 'test').readPlayed(entry.instrumentId);
+  const [played] = await new LedgerStore(storage, 'test', digestOf).readPlayed(entry.instrumentId);
   expect(played!.entry).toMatchObject({ id: 'old', parameters: {}, tempo: null, a4: null });
   const today = unpacked(whole.cells);
   expect(played!.notes).toEqual(today.notes);

@@ -1,5 +1,5 @@
 import { copyOf, findInstrument } from '@/core/instruments';
-import { unpacked } from '@/core/ledger';
+import { digestOf, unpacked } from '@/core/ledger';
 import { heldNote, scoreOfFamily } from '@/core/music/scores.testing';
 import type { Take } from '@/core/take';
 import { emptyTake } from '@/core/take/takes.testing';
@@ -19,7 +19,7 @@ let storage: MapStorage;
 let store: LedgerStore;
 beforeEach(() => {
   storage = new MapStorage();
-  store = new LedgerStore(storage, 'test');
+  store = new LedgerStore(storage, 'test', digestOf);
 });
 
 async function keep(id: string, n: number, audio = new Int16Array(500)): Promise<boolean> {
@@ -195,7 +195,7 @@ describe('two tabs', () => {
 
 /** All that is so of a log, whatever happened to the page that wrote it. */
 async function isSound(map: Map<string, string>): Promise<Set<string>> {
-  const log = new LedgerStore(new MapStorage(map), 'test');
+  const log = new LedgerStore(new MapStorage(map), 'test', digestOf);
   const kept = await idsIn(log);
   const binned = (await log.readBin()).map(({ id }) => id);
   const draft = (await log.readDraft(open.open('later')))?.id;
@@ -215,7 +215,7 @@ async function isSound(map: Map<string, string>): Promise<Set<string>> {
 
 /** Everything that a page does with takes, told when each step was seen to be done. */
 async function practise(device: Storage, done: (step: string) => void): Promise<void> {
-  const log = new LedgerStore(device, 'test');
+  const log = new LedgerStore(device, 'test', digestOf);
   const tab = open.open('dying');
   const play = (id: string) =>
     log.writeDraft(takeNamed(id, day(3).toISOString(), 8000), new Int16Array(4000), tab);
@@ -258,10 +258,12 @@ describe('a page that dies', () => {
   it('while the bin is emptied leaves nothing half removed', async () => {
     for (let writes = 0; writes < 6; writes++) {
       const map = new Map<string, string>();
-      const log = new LedgerStore(new MapStorage(map), 'test');
+      const log = new LedgerStore(new MapStorage(map), 'test', digestOf);
       await log.writeDraft(takeNamed('a', day(1).toISOString(), 800), new Int16Array(400), here);
       await log.discardDraft('a', day(1));
-      await new LedgerStore(new DyingStorage(map, writes), 'test').sweep(day(30)).catch(() => undefined);
+      await new LedgerStore(new DyingStorage(map, writes), 'test', digestOf)
+        .sweep(day(30))
+        .catch(() => undefined);
       await isSound(map);
       await log.sweep(day(31));
       expect([...map.keys()]).toEqual(['desk']);
@@ -276,7 +278,7 @@ describe('a full disk', () => {
       ...storage,
       setMany: () => Promise.reject(new Error('QuotaExceededError')),
     });
-    const log = new LedgerStore(full, 'test');
+    const log = new LedgerStore(full, 'test', digestOf);
     await expect(log.keepDraft('a', '')).rejects.toThrow(/no room left.*nothing was changed/);
     await expect(log.discardDraft('a', day(1))).rejects.toThrow(/no room left/);
     await expect(changeSettings(full, 'test', { a4: 442 })).rejects.toThrow(/no room left/);

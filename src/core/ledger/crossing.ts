@@ -1,15 +1,7 @@
 import { greatest } from 'd3-array';
 import type { Dynamic } from '@/core/music';
-import type { Note } from '@/core/hearing/notes';
 import type { Cents, Decibels, Midi, Seconds } from '@/core/tuning';
-import {
-  asksLevel,
-  spoilsNext,
-  type FaultKind,
-  type JudgedSeam,
-  type Judgement,
-  type Limits,
-} from '@/core/verdict';
+import type { FaultKind, Limits } from '@/core/verdict';
 
 /** One slur as it was played: numbers only. Whether it was clean is asked of it with the limits of the day. */
 export interface Crossing {
@@ -50,7 +42,7 @@ export const CRACKS = [
 export type Crack = (typeof CRACKS)[number];
 
 /** What of a crossing is held against which limit; levels are blurred by the room. */
-const HELD_AGAINST = [
+export const HELD_AGAINST = [
   { of: 'dipDb', limit: 'seamDipDb', blurred: true, fault: ['hole', 'hole'] },
   { of: 'bumpDb', limit: 'seamBumpDb', blurred: true, fault: ['bump', 'bump'] },
   { of: 'stepDb', limit: 'levelStepDb', blurred: true, fault: ['narrow-leap', 'narrow-leap'] },
@@ -69,47 +61,10 @@ const HELD_AGAINST = [
   /** What it is called beyond its limit: below zero, above. */
   fault: readonly [FaultKind, FaultKind];
 }[];
-type Measured = (typeof HELD_AGAINST)[number]['of'];
-
-/** A slur of a judged take; none where the player had stopped before it. */
-export function crossingOf(seam: JudgedSeam, judgement: Judgement, notes: readonly Note[]): Crossing[] {
-  const { from, to, transition, why, spreadDb, blurSeconds } = seam;
-  if (from.state === 'unplayed' || to.state === 'unplayed') return [];
-  const asked = judgement.score.notes[to.group.from]!;
-  if (asked.fingered !== null || judgement.score.notes[from.group.from]!.fingered !== null) return [];
-  const counts = (id: 'interval' | 'seam') => judgement.score.counts.measures.includes(id);
-  const measured: Record<Measured, number | null> = {
-    dipDb: transition?.dipDb ?? null,
-    bumpDb: transition?.bumpDb ?? null,
-    slurMs: transition?.seconds == null ? null : 1000 * Math.max(0, transition.seconds - blurSeconds),
-    overshootCents: transition?.overshootCents ?? null,
-    stepDb: asksLevel(judgement, seam) ? (transition?.levelStepDb ?? null) : null,
-    intervalCents: counts('interval') ? seam.errorCents : null,
-  };
-  const spoilt = judgement.faults.some(({ kind, group }) => group === from.group.index && spoilsNext(kind));
-  if (spoilt) for (const { of } of HELD_AGAINST) measured[of] = null;
-  // Beyond its limit and yet no fault: something else, before or in the notes, accounts for it. It is not held against the slur, now or later.
-  if (why.length === 0)
-    for (const { of, limit, blurred } of HELD_AGAINST)
-      if (isBeyond(measured[of], judgement.limits[limit], blurred ? spreadDb : 0)) measured[of] = null;
-  const crack = why.find(({ kind, amount }) => amount === null || kind === 'late-speech');
-  return [
-    {
-      from: from.group.written,
-      to: to.group.written,
-      dynamic: asked.dynamic,
-      atSeconds: to.note === null ? 0 : notes[to.parts[0] ?? to.note]!.startSeconds,
-      heard: from.note !== null && to.note !== null,
-      cracked: crack !== undefined,
-      crackedBy: CRACKS.find((kind) => kind === crack?.kind) ?? null,
-      spreadDb,
-      ...measured,
-    },
-  ];
-}
+export type Measured = (typeof HELD_AGAINST)[number]['of'];
 
 /** Beyond a limit by more than twice what it may be off by. */
-const isBeyond = (value: number | null, limit: number, spread: number): boolean =>
+export const isBeyond = (value: number | null, limit: number, spread: number): boolean =>
   value !== null && Math.abs(value) > limit && Math.abs(value) - 2 * spread > limit;
 
 /** What opened a slur that is not clean by these limits: what cracked, else what is furthest beyond. Null: nothing did. */

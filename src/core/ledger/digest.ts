@@ -2,8 +2,9 @@ import { nameWithin } from '@/core/instruments';
 import type { Take } from '@/core/take';
 import type { Naming } from '@/core/tuning';
 import { isKnown, judge, say, type Judgement, type Limits } from '@/core/verdict';
-import { cellsOf, packed, type PackedCells } from './cells';
+import { packed, type PackedCells } from './cells';
 import { MEASURED_BY, type Entry } from './entry';
+import { cellsOf } from './gathered';
 import { sparkOf } from './spark';
 
 /** All that is read of a take once it is kept, but for its own page: its row and its cells. Can be made again at any time. */

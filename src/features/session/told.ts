@@ -1,7 +1,8 @@
 import { crossedTold, drillOf, type Failed } from '@/core/plan';
-import { digestOf, isClean, sinceLast, unpacked, type Entry, type SinceLast } from '@/core/ledger';
+import { isClean, sinceLast, unpacked, type Entry, type SinceLast } from '@/core/ledger';
 import type { Take } from '@/core/take';
-import { FAULTS, judge, limitsOf, say } from '@/core/verdict';
+import { FAULTS, limitsOf } from '@/core/verdict';
+import { judgeTake } from '@/features/take';
 import { findEntry, type Settings } from '@/store';
 import { daysAgo } from '@/ui';
 
@@ -25,9 +26,8 @@ export interface Told {
 /** @param inSession takes of this session: what is compared with is older. */
 export async function toldOf(take: Take, settings: Settings, inSession: readonly string[]): Promise<Told> {
   const limits = limitsOf(settings.level, settings.ownLimits);
-  const judgement = judge(take, limits);
-  const verdict = say(judgement, settings.naming, settings.readAs.pitch);
-  const { entry, cells } = digestOf(take, limits, settings.naming);
+  const { verdict, worst, digest } = await judgeTake(take, settings);
+  const { entry, cells } = digest;
   const { crossings } = unpacked(cells);
   const told = crossings.flatMap((crossing) => {
     const clean = isClean(crossing, limits);
@@ -50,7 +50,7 @@ export async function toldOf(take: Take, settings: Settings, inSession: readonly
     failed: crossedTold(told),
     since,
     daysAgo: earlier ? daysAgo(new Date(earlier.createdAt), new Date(entry.createdAt)) : 0,
-    cue: judgement.ranked[0] ? FAULTS[judgement.ranked[0].kind].cue : null,
+    cue: worst ? FAULTS[worst].cue : null,
     silent: take.score.notes.length > 0 && take.notes.length === 0,
   };
 }

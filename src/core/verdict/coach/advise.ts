@@ -13,20 +13,7 @@ import {
   type Weighed,
 } from '@/core/verdict';
 import { RULES, type Rule, type School } from './rules';
-
-export const SCHOOLS: readonly { readonly id: School; readonly name: string; readonly about: string }[] = [
-  {
-    id: 'air',
-    name: 'air first',
-    about: 'Speed, amount and pressure of the air decide; the body follows by itself.',
-  },
-  {
-    id: 'support',
-    name: 'support first',
-    about: 'The push of the belly drives everything; some push outward, some let it fall.',
-  },
-  { id: 'shape', name: 'shape first', about: 'Lips, jaw, mouth, tongue and the angle decide.' },
-];
+import { SCHOOLS } from './schools';
 
 /** What to do next about a fault: an exercise, set for the place. */
 export interface Remedy {
