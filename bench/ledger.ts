@@ -11,7 +11,7 @@ const AT_ONCE = 200;
 const TIMES = 5;
 
 /** Takes that are filled in again and again, each of another day. */
-function models(): Take[] {
+export function models(): Take[] {
   const families = ['long-tone', 'octave-slurs', 'low-chromatics', 'tendency-scan'] as const;
   return families.flatMap((family, i) => {
     const made = findFamily(family)?.make(findInstrument('flute')!, {});
@@ -19,7 +19,8 @@ function models(): Take[] {
   });
 }
 
-async function fill(page: Page, entries: ReadonlyMap<string, string>): Promise<void> {
+/** Writes into the log of a page, past the app. */
+export async function fill(page: Page, entries: ReadonlyMap<string, string>): Promise<void> {
   const all = [...entries];
   for (let at = 0; at < all.length; at += AT_ONCE)
     await page.evaluate(

@@ -200,7 +200,14 @@ export class LedgerStore {
 
   /** Removes for good all that is in the bin, for who needs the room now. */
   async emptyBin(): Promise<void> {
-    await this.removeForGood(() => true);
+    try {
+      await this.removeForGood(() => true);
+    } catch {
+      // On a full disk not even what is to go can be written down: what takes the room goes first.
+      const { bin } = await readDesk(this.storage);
+      await removeAudio(this.storage, ...bin.map(({ id }) => id));
+      await this.removeForGood(() => true);
+    }
   }
 
   /** Cut short, it goes on the next time that the bin is swept. */

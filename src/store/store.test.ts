@@ -4,6 +4,7 @@ import { heldNote, scoreOfFamily } from '@/core/music/scores.testing';
 import type { Take } from '@/core/take';
 import { emptyTake } from '@/core/take/takes.testing';
 import { asWritten } from '@/core/verdict/asWritten.testing';
+import { readDesk } from './desk';
 import { LedgerStore } from './ledgerStore';
 import { changeSettings, defaultSettings, readSettings, settingsProblem } from './settings';
 import { DyingStorage, Killed, MapStorage, tabs } from './storage.testing';
@@ -283,6 +284,24 @@ describe('a full disk', () => {
     await expect(log.discardDraft('a', day(1))).rejects.toThrow(/no room left/);
     await expect(changeSettings(full, 'test', { a4: 442 })).rejects.toThrow(/no room left/);
     expect((await store.readDraft(here))?.id).toBe('a');
+  });
+
+  it('is made free by emptying the bin', async () => {
+    await store.writeDraft(takeNamed('a', day(1).toISOString(), 800), new Int16Array(400), here);
+    await store.discardDraft('a', day(1));
+    const held = () => [...storage.map.values()].reduce((sum, text) => sum + text.length, 0);
+    const most = held();
+    const full: Storage = toldPlainly({
+      ...storage,
+      // Not one character more than lies there already.
+      setMany: (entries) =>
+        held() + Object.values(entries).join('').length > most
+          ? Promise.reject(new Error('QuotaExceededError'))
+          : storage.setMany(entries),
+    });
+    await new LedgerStore(full, 'test', digestOf).emptyBin();
+    expect([...storage.map.keys()]).toEqual(['desk']);
+    expect((await readDesk(storage)).bin).toEqual([]);
   });
 });
 
