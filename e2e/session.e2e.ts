@@ -97,13 +97,19 @@ function oneNote(seconds: number, silence: number): Float32Array {
   }).audio;
 }
 
-it('answers a first note at once', async () => {
+it('answers a first note at once, and knows the room before the first plan', async () => {
   const page = await app.open({ microphone: oneNote(6, 1) });
   await page.getByTestId('welcome-next').click();
   await page.getByTestId('welcome-next').click();
   await page.getByTestId('let-listen').click();
   await duringBlock(page, page.getByTestId('hears').waitFor({ timeout: 30_000 }));
   await page.getByTestId('listening').getByText('A4').waitFor();
+  // The room is known from there, and the plan begins with music.
+  await page.getByTestId('check-room').click();
+  await duringBlock(page, page.getByTestId('room-told').waitFor({ timeout: BLOCK_MS }));
+  await page.getByTestId('welcome-next').click();
+  await page.getByTestId('planned-block').first().waitFor();
+  expect(await page.getByTestId('planned-block').first().innerText()).toMatch(/One honest long tone/);
   expect(app.complaints).toEqual([]);
 });
 

@@ -13,8 +13,8 @@ const SOONEST = 2;
 const LATEST = 9;
 /** Seconds of sound that a death may take. */
 const MOST_LOST_SECONDS = 2;
-/** Sooner, the player may not have made a sound yet. */
-const HEARD_MS = 500;
+/** Sooner, what is heard may not have been worth keeping: the player is still being counted in. */
+const HEARD_MS = 2100;
 /** Of the takes that are kept, so many are opened again after each death; all of them in the end. */
 const LOOKED_AT = 6;
 
@@ -113,13 +113,14 @@ async function offered(page: Page, url: string, heardMs: number, tally: Tally): 
     await block.or(draft).first().waitFor({ timeout: 10_000 });
   } catch {
     tally.notOffered++;
-    tally.wrong.push(`nothing is offered of ${heardMs} ms`);
+    tally.wrong.push(`nothing is offered of ${((TIMES * heardMs) / 1000).toFixed(1)} s`);
     return;
   }
   if (await draft.isVisible()) return;
-  const lost = heardMs / 1000 - (await page.evaluate(lyingSeconds)) / TIMES;
+  const lost = (TIMES * heardMs) / 1000 - (await page.evaluate(lyingSeconds));
   tally.mostLost = Math.max(tally.mostLost, lost);
-  if (lost > MOST_LOST_SECONDS) tally.wrong.push(`${lost.toFixed(1)} s of ${heardMs} ms are gone`);
+  if (lost > MOST_LOST_SECONDS)
+    tally.wrong.push(`${lost.toFixed(1)} s of ${((TIMES * heardMs) / 1000).toFixed(1)} s are gone`);
 }
 
 /** The browser dies at random moments, in one of several ways, and everything is looked at again. */
@@ -142,18 +143,18 @@ export async function kills(count: number, seed: number): Promise<Tally & { read
   try {
     const { archived, archive } = await madeArchive(await pageOf(opened), server.url, folder);
     await opened.close();
-    const told: Told = { kept: new Set(archived), archived, playingSince: null, doing: 'opening' };
+    const told: Told = { kept: new Set(archived), archived, listeningSince: null, doing: 'opening' };
     for (let i = 0; i < count; i++) {
       opened = await open(profile);
       const dying = practise(await pageOf(opened), server.url, archive, random, told).catch(() => undefined);
       await new Promise((done) => setTimeout(done, 1000 * random.between(SOONEST, LATEST)));
-      const heardMs = told.playingSince === null ? 0 : Date.now() - told.playingSince;
+      const heardMs = told.listeningSince === null ? 0 : Date.now() - told.listeningSince;
       const death = DEATHS[Math.floor(random.next() * DEATHS.length)]!;
       tally.deaths[death]++;
       tally.deaths[told.doing]++;
       await DEATH_BY[death](opened, profile);
       await dying;
-      told.playingSince = null;
+      told.listeningSince = null;
       opened = await open(profile);
       const page = await pageOf(opened);
       if (heardMs > HEARD_MS) await offered(page, server.url, heardMs, tally);

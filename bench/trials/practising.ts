@@ -13,8 +13,8 @@ export interface Told {
   readonly kept: Set<string>;
   /** Takes that were given back to the log by bringing an archive in are kept again. */
   readonly archived: readonly string[];
-  /** Since when sound was coming in, by this machine's clock. */
-  playingSince: number | null;
+  /** Since when the stand listens to a block, its count-in included, by this machine's clock; null: to none that can be gone on with. */
+  listeningSince: number | null;
   doing: Doing;
 }
 
@@ -56,14 +56,14 @@ async function toTheStand(page: Page, url: string): Promise<void> {
 async function play(page: Page, url: string, random: Random, told: Told): Promise<void> {
   await toTheStand(page, url);
   for (;;) {
+    told.listeningSince = Date.now();
     // The count is over in a second here, and may not be seen.
     await page.waitForTimeout(COUNT_MS);
-    told.playingSince = Date.now();
     told.doing = 'playing';
     await page.waitForTimeout(random.between(...HEARD_MS));
     const stop = page.getByTestId('stop');
     const again = random.next() < 0.2 && (await page.getByTestId('again').isVisible());
-    told.playingSince = null;
+    told.listeningSince = null;
     told.doing = 'keeping';
     if (!again) {
       if (await stop.isVisible()) await stop.click({ timeout: 1000 }).catch(() => undefined);

@@ -54,8 +54,12 @@ export function planDay(planFor: PlanFor): DayPlan {
     );
     return write.plan(minutes);
   }
-  const firstEver = standing.daysPlayed.length === 0;
-  if (firstEver) write.add({ family: 'room-check', values: () => ({}), why: { of: 'start' } }, 40);
+  const knowsRoom = standing.skills.has('room-check');
+  // The room may have been listened to today, before any music.
+  const firstEver =
+    standing.daysPlayed.every((each) => each === day) && standing.skills.size === Number(knowsRoom);
+  if (firstEver && !knowsRoom)
+    write.add({ family: 'room-check', values: () => ({}), why: { of: 'start' } }, 40);
   write.add(
     {
       family: 'long-tone',

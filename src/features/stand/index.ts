@@ -1,2 +1,2 @@
 export { StandScreen } from './StandScreen';
-export { ListenNow, StandStage } from './later';
+export { ListenNow, RoomNow, StandStage } from './later';

@@ -43,7 +43,10 @@ export function TodayScreen() {
   const { data: draft } = useDraft();
   const nothingYet = log?.total === 0 && running === null && draft === null;
   const isFirst = ready && !settings.welcomed && home?.whose === 'mine' && nothingYet;
-  return isFirst ? <Welcome /> : <Today />;
+  // The room may be listened to within the questions, and is kept: they go on after it.
+  const [isAsked, ask] = useState(isFirst);
+  if (isFirst && !isAsked) ask(true);
+  return isAsked && !settings.welcomed ? <Welcome /> : <Today />;
 }
 
 /** What today is for, and why; one press begins it. */

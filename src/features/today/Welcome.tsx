@@ -2,8 +2,11 @@ import { useCallback, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { findInstrument, instruments, nameWithin, writtenRange, type Instrument } from '@/core/instruments';
 import type { Level } from '@/core/music';
-import { ListenNow } from '@/features/stand';
-import { useSettings, type Settings } from '@/store';
+import type { Take } from '@/core/take';
+import type { Verdict } from '@/core/verdict';
+import { ListenNow, RoomNow } from '@/features/stand';
+import { judgeTake } from '@/features/take';
+import { discardDraft, keepDraft, useSettings, type Settings } from '@/store';
 import { Body, BoreTube, Button, Heading, Screen, Soft, useNoteName } from '@/ui';
 
 const LEVEL_WORDS: readonly { readonly level: Level; readonly title: string; readonly about: string }[] = [
@@ -102,29 +105,86 @@ function HowFar({ chosen, onChoose }: { chosen: Level; onChoose: (level: Level) 
 }
 
 function MayListen({ instrument, settings }: { instrument: Instrument; settings: Settings }) {
-  const [listens, setListens] = useState(false);
-  const [heard, setHeard] = useState(false);
-  const onHeard = useCallback(() => setHeard(true), []);
+  const [step, setStep] = useState<'asked' | 'listening' | 'heard' | 'checking' | 'checked'>('asked');
+  const [room, setRoom] = useState<Verdict | null>(null);
+  const onHeard = useCallback(() => setStep((now) => (now === 'listening' ? 'heard' : now)), []);
+  const onChecked = (take: Take) =>
+    void keptRoom(take, settings).then((said) => {
+      setRoom(said);
+      setStep('checked');
+    });
   return (
     <>
       <Body>
         Everything it tells you is measured from your sound, so it needs the microphone. The sound stays on
-        this device and goes nowhere else. Your first session begins with a few seconds of silence, to know
-        the room.
+        this device and goes nowhere else.
       </Body>
-      {listens ? (
+      {step === 'asked' ? (
+        <Button
+          look="strong"
+          label="Let it listen"
+          onPress={() => setStep('listening')}
+          testID="let-listen"
+        />
+      ) : null}
+      {step === 'listening' || step === 'heard' ? (
         <ListenNow instrument={instrument} settings={settings} onHeard={onHeard} />
-      ) : (
-        <Button look="strong" label="Let it listen" onPress={() => setListens(true)} testID="let-listen" />
-      )}
-      {heard ? <Heading testID="hears">It hears you.</Heading> : null}
-      {listens && !heard ? (
+      ) : null}
+      {step === 'listening' ? (
         <Soft>
           If nothing comes: play louder, or nearer, and look whether the browser lets this page listen.
         </Soft>
       ) : null}
+      {step === 'heard' ? (
+        <>
+          <Heading testID="hears">It hears you.</Heading>
+          <Body>
+            Now the room: silence, then one ordinary note, then silence again. A quarter of a minute, and it
+            knows what the room adds to your sound.
+          </Body>
+          <Button
+            look="strong"
+            label="Listen to the room"
+            onPress={() => setStep('checking')}
+            testID="check-room"
+          />
+        </>
+      ) : null}
+      {step === 'checking' ? (
+        <RoomNow instrument={instrument} settings={settings} onDone={onChecked} />
+      ) : null}
+      {step === 'checked' ? (
+        <View aria-live="polite" style={styles.level} testID="room-told">
+          <Heading>{room?.headline ?? 'It heard no note'}</Heading>
+          {room ? <Body>{room.summary}</Body> : null}
+          <Soft>
+            {room === null
+              ? 'Nothing is kept of it. Listen to the room once more, or do it in your first session.'
+              : 'It is kept in your log. Do it again when you play in another place.'}
+          </Soft>
+          {room === null ? (
+            <Button
+              look="strong"
+              label="Listen to the room"
+              onPress={() => setStep('checking')}
+              testID="check-room"
+            />
+          ) : null}
+        </View>
+      ) : null}
     </>
   );
+}
+
+/** Keeps a check of the room. @returns what is said of it; null where no note was heard, and nothing is kept. */
+async function keptRoom(take: Take, settings: Settings): Promise<Verdict | null> {
+  if (take.notes.length === 0) {
+    await discardDraft(take.id);
+    return null;
+  }
+  const { verdict } = await judgeTake(take, settings);
+  await keepDraft(take.id, '');
+  return verdict;
 }
 
 const styles = StyleSheet.create({
