@@ -33,6 +33,8 @@ interface StandStageProps {
 const HEAD_AND_FOOT = 136;
 /** Of the height over the words, the most that music over a thread may take. */
 const MUSIC_SHARE = 0.42;
+/** The same on a screen of which little is seen, a phone's with all twice as large: what is to be played is read first. */
+const TIGHT = { height: 360, share: 0.66 };
 
 /** Before the block has begun. */
 const NOT_BEGUN: readonly StandState['phase'][] = ['ready', 'opening', 'waiting'];
@@ -72,8 +74,11 @@ export function StandStage(props: StandStageProps) {
   const page = engine.score.free ? freePage(state.sounding, instrument) : engine.pages[state.page];
   const side = wide || low;
   const { height, onLayout } = useRoom(shape.height - HEAD_AND_FOOT);
+  const tight = !side && height < TIGHT.height;
+  const small = low || tight;
   // The words need theirs. Beside the thread the music has the rest; over it the thread takes what the music leaves.
-  const room = Math.floor((side ? 1 : MUSIC_SHARE) * (height - WORDS_ROOM[low ? 'low' : 'high']));
+  const share = side ? 1 : tight ? TIGHT.share : MUSIC_SHARE;
+  const room = Math.floor(share * (height - WORDS_ROOM[small ? 'low' : 'high']));
   if (held && before) return before(begin);
   return (
     <View role="main" style={styles.stage}>
@@ -88,11 +93,11 @@ export function StandStage(props: StandStageProps) {
               page={page}
               current={state.group}
               instrument={instrument}
-              size={low ? 1.1 : wide ? 2 : 1.5}
+              size={small ? 1.1 : wide ? 2 : 1.5}
               room={room}
             />
           ) : null}
-          {side ? <Words state={state} caution={caution} /> : null}
+          {side ? <Words state={state} caution={caution} small={small} /> : null}
         </View>
         {page ? (
           <Thread
@@ -112,7 +117,7 @@ export function StandStage(props: StandStageProps) {
             />
           </View>
         ) : null}
-        {side ? null : <Words state={state} caution={caution} />}
+        {side ? null : <Words state={state} caution={caution} small={small} />}
       </View>
       <StandFoot engine={engine} state={state} onLeave={leave} />
     </View>

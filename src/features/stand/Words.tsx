@@ -1,19 +1,25 @@
 import { StyleSheet, Text, View } from 'react-native';
 import type { StandState } from './standState';
-import { fonts, Notice, Soft, stage, useShape } from '@/ui';
+import { fonts, Notice, Soft, stage } from '@/ui';
 
 /** Heights of the word and two lines under it, so that nothing moves when a hint is long. */
 export const WORDS_ROOM = { low: 116, high: 156 } as const;
 
+interface WordsProps {
+  readonly state: StandState;
+  readonly caution: string | null;
+  /** Where there is little room. */
+  readonly small: boolean;
+}
+
 /** The one word, to be read from a metre away. */
-export function Words({ state, caution }: { state: StandState; caution: string | null }) {
-  const { low } = useShape();
+export function Words({ state, caution, small }: WordsProps) {
   const long = state.word.length > 8;
   return (
-    <View style={[styles.words, { minHeight: WORDS_ROOM[low ? 'low' : 'high'] }]} aria-live="polite">
+    <View style={[styles.words, { minHeight: WORDS_ROOM[small ? 'low' : 'high'] }]} aria-live="polite">
       <Text
         testID="word"
-        style={[styles.word, low && styles.lowWord, long && styles.longWord]}
+        style={[styles.word, small && styles.lowWord, long && styles.longWord]}
         numberOfLines={1}
       >
         {state.word}
