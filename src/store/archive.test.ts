@@ -203,7 +203,7 @@ describe('what is no archive, or a damaged one', () => {
   });
 
   it('a page that dies while it is brought in leaves whole takes only, and it can be brought in again', async () => {
-    const file = await archiveOf(await grown(14));
+    const file = await archiveOf(await grown(9));
     const whole = new MapStorage();
     await bringIn(whole, file);
     for (let writes = 0; writes < 12; writes += 5) {

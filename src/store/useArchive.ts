@@ -3,6 +3,7 @@ import { limitsOf } from '@/core/verdict';
 import { AnalysisClient } from '@/worker';
 import type { Imported, ImportOptions, Preview } from './archiveIn';
 import { PARTS } from './changes';
+import { growingFile, removeOldFiles } from './growingFile';
 import { ownInstruments } from './ledgerStore';
 import { changed, home } from './opened';
 import { changeSettings, readSettings } from './settings';
@@ -14,15 +15,18 @@ export interface Work {
   readonly signal: AbortSignal;
 }
 
+/** A take without its sound, with its curves, takes less than this in an archive. */
+const TAKE_BYTES = 100_000;
+
 /** Everything that is kept, as one file. */
 export async function exportLog(withSound: boolean, { onProgress, signal }: Work): Promise<Blob> {
   const { storage, store, name } = await home();
   const { archiveParts, VERSIONS, writeArchive } = await import('./archives');
-  const createdAt = new Date().toISOString();
-  const { readable, writable } = new TransformStream<Uint8Array, Uint8Array>();
-  // Where it grows large, the browser keeps it on its disk.
-  const file = new Response(readable).blob();
-  const { takes } = await store.use();
+  const now = new Date();
+  const createdAt = now.toISOString();
+  await removeOldFiles(now);
+  const { takes, audioBytes } = await store.use();
+  const { writable, done } = await growingFile((withSound ? audioBytes : 0) + takes * TAKE_BYTES, now);
   try {
     await writeArchive(
       archiveParts(storage, { withSound, onProgress }),
@@ -32,12 +36,11 @@ export async function exportLog(withSound: boolean, { onProgress, signal }: Work
     );
   } catch (error) {
     await writable.abort(error).catch(() => undefined);
-    await file.catch(() => undefined);
     throw error;
   }
   await changeSettings(storage, name, { lastExportAt: createdAt });
   await changed('settings');
-  return new Blob([await file], { type: 'application/zip' });
+  return new Blob([await done()], { type: 'application/zip' });
 }
 
 /** Rows of all takes, or of all their notes, as a table. */

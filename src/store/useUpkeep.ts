@@ -1,6 +1,7 @@
 import useSWR, { mutate } from 'swr';
 import { limitsOf } from '@/core/verdict';
 import { AnalysisClient } from '@/worker';
+import { removeOldFiles } from './growingFile';
 import { ownInstruments } from './ledgerStore';
 import { changed, home, LOCAL } from './opened';
 import { readSettings } from './settings';
@@ -31,6 +32,7 @@ async function work(): Promise<void> {
   const { storage, name, store } = await home();
   const now = new Date();
   await store.sweep(now);
+  await removeOldFiles(now);
   if (!(await isUpkeepDue(storage, now))) return;
   const abort = (stopping = new AbortController());
   // A worker is begun only when there is a take to be read.

@@ -112,7 +112,7 @@ describe.each(families.map((family) => [family.id, family] as const))('%s', (_, 
           expect(family.make(instrument, score.value.parameters)).toEqual(score);
         },
       ),
-      { numRuns: 40 },
+      { numRuns: 25 },
     );
   });
 

@@ -137,7 +137,7 @@ it('fits every instrument and level: it can be played, keeps its minutes and its
   for (const { id } of instruments)
     for (const level of LEVELS)
       for (const minutes of [5, 10, 20, 45])
-        for (const today of [MONDAY, MONDAY + 1, MONDAY + 4]) {
+        for (const today of [MONDAY, MONDAY + 4]) {
           const { blocks } = plannedOn([], { instrument: id, level, today, minutes });
           const where = `${id} ${level} ${minutes} ${dateOf(today)}`;
           const total = blocks.reduce((sum, { seconds }) => sum + seconds + 20, 0);

@@ -18,7 +18,7 @@ import { advise } from './coach';
 const MOST_NOTES = 20;
 const MOST_SECONDS = 40;
 /** Half of that, for the sample that is played at every change. */
-export const SAMPLE = { notes: 14, seconds: 22 } as const;
+export const SAMPLE = { notes: 10, seconds: 14 } as const;
 
 /** The beginning of a family's exercise on an instrument; null where it does not fit. */
 export function beginning(
