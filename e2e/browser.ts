@@ -52,6 +52,8 @@ export interface BrowserOptions {
   /** The sound comes through the browser's own device, with what that loses, and in real time. */
   readonly throughDevice?: boolean;
   readonly denyMicrophone?: boolean;
+  /** With what a first visit lays by for where there is no network: nothing else needs it. */
+  readonly offline?: boolean;
   /** Music in its own time: for tests of the clock itself. */
   readonly realTime?: boolean;
   readonly width?: number;
@@ -90,6 +92,7 @@ export async function openPage(url: string, options: BrowserOptions = {}): Promi
     viewport: { width: options.width ?? 390, height: options.height ?? 844 },
   });
   if (!device && !options.realTime) await hurry(context);
+  if (!options.offline) await context.addInitScript('delete Navigator.prototype.serviceWorker');
   if (options.denyMicrophone) await context.addInitScript(REFUSAL);
   if (options.microphone && !device) await hearInstead(context, options.microphone);
   const page = await context.newPage();

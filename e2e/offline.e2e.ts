@@ -2,7 +2,7 @@ import { chooseSetting, duringBlock, measured, openPage, startServer } from './b
 
 test('after one visit every page opens, and a take is played, judged and kept, with the server gone', async () => {
   const server = await startServer();
-  const opened = await openPage(server.url);
+  const opened = await openPage(server.url, { offline: true });
   const { page } = opened;
   await page.goto(server.url);
   await page.getByRole('heading', { level: 1 }).waitFor();

@@ -10,7 +10,7 @@ import { fill, models } from '../ledger';
 const SOUND_BYTES = 384 * 1024;
 /** On a machine with much memory a browser puts off clearing up; a phone's does not. */
 const PHONE_HEAP_MB = 256;
-const EVERY_MS = 100;
+const EVERY_MS = 250;
 const MOST_MB = 500;
 const LONGEST_MS = 20 * 60_000;
 
@@ -25,22 +25,34 @@ function ownMegabytes(pid: string): number {
   }
 }
 
-/** Processes of the browser that show its pages, and the one that keeps their files. */
-function processes(): string[] {
-  return readdirSync('/proc').filter((pid) => {
-    if (!/^\d+$/.test(pid)) return false;
+const parentOf = (pid: string): string => {
+  try {
+    return /PPid:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? '';
+  } catch {
+    return '';
+  }
+};
+
+/** The browser of a profile, with all that it has begun. */
+function processesOf(profile: string): string[] {
+  const all = readdirSync('/proc').filter((pid) => /^\d+$/.test(pid));
+  const parents = new Map(all.map((pid) => [pid, parentOf(pid)]));
+  const isOurs = (pid: string): boolean => {
     try {
-      return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('headless');
+      return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(profile);
     } catch {
       return false;
     }
-  });
+  };
+  const ours = new Set(all.filter(isOurs));
+  const stems = (pid: string | undefined): boolean =>
+    pid !== undefined && (ours.has(pid) || stems(parents.get(pid)));
+  return all.filter((pid) => stems(pid));
 }
 
-const megabytes = (): number => processes().reduce((sum, pid) => sum + ownMegabytes(pid), 0);
-
 /** What a piece of work takes, in megabytes above what there was before it. */
-async function mostDuring<T>(work: Promise<T>): Promise<{ done: T; most: number }> {
+async function mostDuring<T>(profile: string, work: Promise<T>): Promise<{ done: T; most: number }> {
+  const megabytes = () => processesOf(profile).reduce((sum, pid) => sum + ownMegabytes(pid), 0);
   const before = megabytes();
   let most = before;
   const watch = setInterval(() => (most = Math.max(most, megabytes())), EVERY_MS);
@@ -101,6 +113,7 @@ export async function exporting(takes: number) {
     await page.goto(`${server.url}/bench`);
     await page.getByTestId('export').waitFor();
     const out = await mostDuring(
+      profile,
       Promise.all([page.waitForEvent('download'), page.getByTestId('export').click()]).then(async ([saved]) =>
         saved.path(),
       ),
@@ -114,7 +127,7 @@ export async function exporting(takes: number) {
       await page.getByTestId('merge').click();
       await page.getByTestId('imported').waitFor();
     };
-    const back = await mostDuring(bringIn());
+    const back = await mostDuring(profile, bringIn());
     return {
       takes,
       'MB in the file': Math.round(statSync(out.done).size / 1e6),
