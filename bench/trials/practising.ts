@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import type { Page } from 'playwright-core';
+import type { Download, Page } from 'playwright-core';
 import type { Random } from '@/core/base';
 import { TIMES } from '../../e2e/hurried';
 
@@ -82,11 +82,15 @@ async function play(page: Page, url: string, random: Random, told: Told): Promis
   told.kept.add(page.url().split('/').pop()!);
 }
 
-async function exportAll(page: Page, url: string, told: Told): Promise<void> {
-  told.doing = 'exporting';
+async function exported(page: Page, url: string): Promise<Download> {
   await page.goto(`${url}/bench`);
   const [saved] = await Promise.all([page.waitForEvent('download'), page.getByTestId('export').click()]);
-  await saved.path();
+  return saved;
+}
+
+async function exportAll(page: Page, url: string, told: Told): Promise<void> {
+  told.doing = 'exporting';
+  await (await exported(page, url)).path();
 }
 
 /** One take of an archive is deleted, and comes back with it. */
@@ -156,9 +160,7 @@ export async function madeArchive(page: Page, url: string, folder: string) {
     await page.waitForURL('**/log/**');
     archived.push(page.url().split('/').pop()!);
   }
-  await page.goto(`${url}/bench`);
-  const [saved] = await Promise.all([page.waitForEvent('download'), page.getByTestId('export').click()]);
   const archive = join(folder, 'log.zip');
-  await saved.saveAs(archive);
+  await (await exported(page, url)).saveAs(archive);
   return { archived, archive };
 }

@@ -113,6 +113,14 @@ function MayListen({ instrument, settings }: { instrument: Instrument; settings:
       setRoom(said);
       setStep('checked');
     });
+  const check = (
+    <Button
+      look="strong"
+      label="Listen to the room"
+      onPress={() => setStep('checking')}
+      testID="check-room"
+    />
+  );
   return (
     <>
       <Body>
@@ -142,12 +150,7 @@ function MayListen({ instrument, settings }: { instrument: Instrument; settings:
             Now the room: silence, then one ordinary note, then silence again. A quarter of a minute, and it
             knows what the room adds to your sound.
           </Body>
-          <Button
-            look="strong"
-            label="Listen to the room"
-            onPress={() => setStep('checking')}
-            testID="check-room"
-          />
+          {check}
         </>
       ) : null}
       {step === 'checking' ? (
@@ -162,14 +165,7 @@ function MayListen({ instrument, settings }: { instrument: Instrument; settings:
               ? 'Nothing is kept of it. Listen to the room once more, or do it in your first session.'
               : 'It is kept in your log. Do it again when you play in another place.'}
           </Soft>
-          {room === null ? (
-            <Button
-              look="strong"
-              label="Listen to the room"
-              onPress={() => setStep('checking')}
-              testID="check-room"
-            />
-          ) : null}
+          {room === null ? check : null}
         </View>
       ) : null}
     </>
