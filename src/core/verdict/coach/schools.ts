@@ -13,4 +13,3 @@ export const SCHOOLS: readonly { readonly id: School; readonly name: string; rea
   },
   { id: 'shape', name: 'shape first', about: 'Lips, jaw, mouth, tongue and the angle decide.' },
 ];
-
