@@ -71,7 +71,7 @@ export async function loadTable(demo: boolean) {
     for (const slowed of [1, SLOWED]) {
       const [first, later, script, moved]: [number[], number[], number[], number[]] = [[], [], [], []];
       for (let i = 0; i < TIMES; i++) {
-        const opened = await openPage(wire.url, { realTime: true });
+        const opened = await openPage(wire.url, { realTime: true, offline: true });
         const { page } = opened;
         const protocol = await page.context().newCDPSession(page);
         await page.addInitScript(markHeading);
