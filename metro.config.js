@@ -2,6 +2,7 @@ const { createHash } = require('node:crypto');
 const { readdirSync, readFileSync } = require('node:fs');
 const path = require('node:path');
 const { getDefaultConfig } = require('expo/metro-config');
+const { allUsed } = require('./scripts/slim.cjs');
 
 const config = getDefaultConfig(__dirname);
 
@@ -65,13 +66,15 @@ config.resolver.resolveRequest = (context, name, platform) => {
   return context.resolveRequest(context, name, platform);
 };
 
-// Imports are led past the doors of rooms (scripts/doors.cjs), so what a file becomes depends on what the doors say.
+// What a file becomes depends on what the doors of rooms say (scripts/doors.cjs), and a package on what is used of it (scripts/slim.cjs).
 const doors = readdirSync(path.join(__dirname, 'src'), { recursive: true })
   .filter((file) => path.basename(file) === 'index.ts')
   .map((file) => path.join('src', file))
   .sort();
 const said = createHash('sha256');
-for (const file of [...doors, 'scripts/doors.cjs']) said.update(readFileSync(path.join(__dirname, file)));
+for (const file of [...doors, 'scripts/doors.cjs', 'scripts/slim.cjs'])
+  said.update(readFileSync(path.join(__dirname, file)));
+said.update(allUsed().join());
 config.cacheVersion = said.digest('hex');
 
 module.exports = config;

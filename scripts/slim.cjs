@@ -12,25 +12,23 @@ const FOR_IT = ['__createBinding', '__setModuleDefault'];
 /** The same, once for all. */
 const SHARED = '@babel/runtime/helpers/interopRequireWildcard';
 
-let used = null;
-/** What our sources import of a package by name. */
-function usedOf(name) {
-  used ??= readdirSync(SRC, { recursive: true })
+/** What our sources import of these packages, each as `package/name`. */
+function allUsed() {
+  return readdirSync(SRC, { recursive: true })
     .filter((file) => /\.tsx?$/.test(file) && !/\.test(ing)?\./.test(file))
     .flatMap((file) => [
       ...readFileSync(path.join(SRC, file), 'utf8').matchAll(/import \{([^}]*)\} from '(d3-[a-z]+)'/g),
     ])
     .flatMap(([, names, from]) =>
-      names.split(',').map(
-        (each) =>
-          `${from}/${
-            each
-              .trim()
-              .replace(/^type /, '')
-              .split(' as ')[0]
-          }`,
-      ),
-    );
+      names.split(',').map((each) => `${from}/${/^(?:type )?(\w*)/.exec(each.trim())[1]}`),
+    )
+    .sort();
+}
+
+let used = null;
+/** What is used of one of them, by name. */
+function usedOf(name) {
+  used ??= allUsed();
   return used.filter((each) => each.startsWith(`${name}/`)).map((each) => each.slice(name.length + 1));
 }
 
@@ -60,3 +58,5 @@ module.exports = ({ types: t }) => ({
     },
   },
 });
+
+module.exports.allUsed = allUsed;

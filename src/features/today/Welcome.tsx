@@ -147,8 +147,8 @@ function MayListen({ instrument, settings }: { instrument: Instrument; settings:
         <>
           <Heading testID="hears">It hears you.</Heading>
           <Body>
-            Now the room: silence, then one ordinary note, then silence again. A quarter of a minute, and it
-            knows what the room adds to your sound.
+            Now the room: silence, then one ordinary note, then silence again. After that it knows what the
+            room adds to your sound.
           </Body>
           {check}
         </>
