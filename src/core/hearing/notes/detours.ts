@@ -31,6 +31,8 @@ const SEEN = 0.5;
 /** How near a pitch has to come to a mode of the fingering. */
 const MODE_SEMITONES = 0.75;
 const LEAST_INTERVAL = 2.6;
+/** Higher than the highest note by this it is no note's. */
+const ABOVE_ALL = 0.8;
 /** What is this far below its note is the room or the tongue, not a sound of the instrument's. */
 const FAINT_DB = 16;
 
@@ -67,7 +69,7 @@ export function separateDetours(
   /** In a room: the echo of a note just before, or an upper partial that a tone which is only beginning shows first. */
   const isOfRoom = (brief: Plateau, note: Plateau) =>
     decaySeconds > RINGS &&
-    ((isAboveAll(brief, note, instrument) && multipleOf(brief.pitch, note.pitch) !== null) ||
+    ((isAboveAll(brief.pitch, note.pitch, instrument) && multipleOf(brief.pitch, note.pitch) !== null) ||
       plateaus.some(
         (earlier) =>
           earlier.to <= brief.from &&
@@ -81,6 +83,8 @@ export function separateDetours(
       Math.max(least, SEEN * shortest, (SEEN * LEAST_PERIODS) / midiToHertz(brief.pitch, a4)) &&
     (brief.pitch > note.pitch || brief.to - brief.from > 2);
   const report = (kind: NoteEvent['kind'], part: Plateau, note: Plateau | null) => {
+    // What was heard in a note's place still rings under it.
+    if (note && squeaks.some(({ from, to }) => part.from > from && (part.from - to) * hop < ringing)) return;
     // A blip comes while the note is still growing.
     if (note && kind !== 'blip' && levelOf(line, part) < levelOf(line, note) - FAINT_DB) return;
     events.push({
@@ -241,14 +245,28 @@ export function otherModes(pitch: number, instrument: Instrument, above = 3): nu
   return modes;
 }
 
-function isAboveAll(brief: Plateau, note: Plateau, instrument: Instrument): boolean {
-  const top = soundingOf(instrument, writtenRange(instrument).high);
-  return brief.pitch > top + 0.8 && brief.pitch > note.pitch;
+function isAboveAll(pitch: number, note: number, instrument: Instrument): boolean {
+  return pitch > note && pitch > soundingOf(instrument, writtenRange(instrument).high) + ABOVE_ALL;
+}
+
+/**
+ * The pitch to which a strongest component belongs that took a note's place: of a mode that the note's fingering can sound, whose
+ * first, second or third partial it is, or of a squeak above all notes; null when it is neither.
+ */
+export function soundOf(strongest: number, note: number, instrument: Instrument): number | null {
+  const aboveAll = isAboveAll(strongest, note, instrument);
+  const modes = otherModes(note, instrument, aboveAll ? 1 : 3);
+  const isAt = (partial: number) => (mode: number) =>
+    Math.abs(strongest - mode - 12 * Math.log2(partial)) <= MODE_SEMITONES;
+  const mode = modes.find(isAt(1));
+  if (mode !== undefined) return mode;
+  if (aboveAll) return strongest;
+  return modes.find((m) => m > note && (isAt(2)(m) || isAt(3)(m))) ?? null;
 }
 
 /** What a brief pitch is to a note: another mode of its fingering, a squeak above all notes, or nothing of the kind. */
 function detourKind(brief: Plateau, note: Plateau, instrument: Instrument, atStart: boolean): Detour | null {
-  const aboveAll = isAboveAll(brief, note, instrument);
+  const aboveAll = isAboveAll(brief.pitch, note.pitch, instrument);
   // Inside a note what lies above all others is more likely a squeak near a mode than so high a mode.
   const modes = otherModes(note.pitch, instrument, aboveAll ? (atStart ? 2 : 1) : 3);
   if (modes.some((pitch) => Math.abs(brief.pitch - pitch) <= MODE_SEMITONES)) return 'break';

@@ -2,7 +2,7 @@ import type { Instrument } from '@/core/instruments';
 import type { Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
 import { ringingSeconds } from './echoes';
-import { otherModes, separateDetours } from './detours';
+import { otherModes, separateDetours, soundOf } from './detours';
 import { RINGS, roomOf, type Room } from '@/core/hearing/room';
 import { gapsBetween } from './gaps';
 import { soundingLine } from './line';
@@ -11,6 +11,7 @@ import type { HearingOptions } from './hearing';
 import type { Note, NoteEvent, Transition } from './note';
 import { atItsOnset, riseOver } from './onset';
 import { onePitchOf, plateausOf, type Plateau } from './plateaus';
+import { replacementsIn } from './replacements';
 import { bridgeSqueaks } from './squeaks';
 import { transitionsBetween } from './transitions';
 import { liftUndertones, undertonesIn } from './undertones';
@@ -36,7 +37,12 @@ export function hearNotes(frames: Frames, instrument: Instrument, options: Heari
   const line = soundingLine(frames, a4);
   const room = roomOf(frames);
   const decay = room.decaySeconds ?? USUAL_DECAY;
-  const squeaks = bridgeSqueaks(line, frames, instrument, a4, decay > RINGS);
+  const squeaks =
+    decay > RINGS
+      ? replacementsIn(line, frames, onePitchOf(instrument), a4, (strongest, note) =>
+          soundOf(strongest, note, instrument),
+        )
+      : bridgeSqueaks(line, frames, instrument, a4, false);
   const { plateaus: found, replaced } = plateausOf(
     line,
     frames,

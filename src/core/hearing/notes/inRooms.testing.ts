@@ -141,10 +141,9 @@ function compareNotes({ notes }: Performance, heard: Heard, report: EarReport, l
 type LeastSeconds = Partial<Record<string, number>>;
 const IN_A_ROOM: LeastSeconds = { break: 0.06, blip: 0.04 };
 
-const near = (truth: TrueEvent, event: NoteEvent) =>
-  truth.kind === event.kind &&
-  event.startSeconds < truth.endSeconds + SLACK &&
-  event.endSeconds > truth.startSeconds - SLACK;
+const overlaps = (truth: TrueEvent, event: NoteEvent) =>
+  event.startSeconds < truth.endSeconds + SLACK && event.endSeconds > truth.startSeconds - SLACK;
+const near = (truth: TrueEvent, event: NoteEvent) => truth.kind === event.kind && overlaps(truth, event);
 
 function compareEvents(
   { events }: Performance,
@@ -178,7 +177,11 @@ function compareEvents(
       const note = event.noteIndex === null ? undefined : heard.notes[event.noteIndex];
       const before = event.noteIndex === null ? undefined : heard.notes[event.noteIndex - 1];
       report.falseEvents.push(
-        `${label} false ${event.kind} ${event.soundingMidi}@${event.startSeconds.toFixed(2)} ${Math.round(1000 * (event.endSeconds - event.startSeconds))} ms in ${before?.soundingMidi}→${note?.soundingMidi}@${note?.startSeconds.toFixed(2)}`,
+        `${label} false ${event.kind} ${event.soundingMidi}@${event.startSeconds.toFixed(2)} ${Math.round(1000 * (event.endSeconds - event.startSeconds))} ms in ${before?.soundingMidi}→${note?.soundingMidi}@${note?.startSeconds.toFixed(2)}${events
+          .filter((truth) => overlaps(truth, event))
+          .map(
+            (truth) => `, it was a ${truth.kind} ${truth.soundingMidi}@${truth.startSeconds.toFixed(2)}`,
+          )}`,
       );
     }
   }

@@ -1,0 +1,305 @@
+import { median, quantile } from '@/core/base';
+import { QUICK_PARTIALS, type Frames } from '@/core/hearing/signal';
+import {
+  hertzToMidi,
+  midiToHertz,
+  type Decibels,
+  type Hertz,
+  type Midi,
+  type Seconds,
+  type Semitones,
+} from '@/core/tuning';
+import { hopMean } from './gaps';
+import type { Line } from './line';
+import { multipleOf } from './echoes';
+
+/** Something else that sounded for a moment in the place of a note: a wrong mode or a squeak. Frames are half-open. */
+export interface Replacement {
+  readonly from: number;
+  readonly to: number;
+  /** Of what sounded. */
+  readonly pitch: Midi;
+  /** The note that it interrupts. */
+  readonly note: Midi;
+}
+
+/** Frames in which a replacement may begin or end are as new as this, or the pitch leaps there. */
+const NEW = 0.3;
+const FEWEST_FRAMES = 4;
+const SMOOTH_FRAMES = 3;
+/** Periods of the note: sooner it is not known to be gone. */
+const FEWEST_PERIODS = 3;
+const LONGEST: Seconds = 0.21;
+/** Frames before it, and after it, in which the note has to be found, and in how many of them. */
+const BEFORE = 14;
+const AFTER = 26;
+const FOUND = 8;
+/** Frames from the moment of change until nothing of what was before is in the windows. */
+const CLEAR = 3;
+/** Frames over which the swing of the pitch is looked at. */
+const SWING_FRAMES = 40;
+/** Where more than this of a held note is always new, nothing can be told from it. */
+const MOST_USUAL = 0.45;
+
+/**
+ * What each thing that is seen at such a place weighs, in log-odds: fitted by logistic regression to 690 breaks and squeaks and
+ * 130,000 moments that look like one (slurs, tongued and repeated notes, vibrato) of nine simulated instruments in living and
+ * bad rooms; half of the instruments were held out while it was chosen.
+ */
+const WEIGHTS = {
+  any: -16.9,
+  /** How new its first and its last moment are, up to 1: what takes a note's place comes at once and goes at once. */
+  begins: 2.62,
+  ends: 2.22,
+  /** How new the note always is before it, up to 0.6, and after it, up to 0.8. */
+  before: -21.4,
+  after: 1.26,
+  /** Lowest level in it against the note's, dB from −12 to −1: a tongue lets the level fall. */
+  level: 0.35,
+  /** Likeness of the note's partials before and after it, 0.7 to 1. */
+  likeness: 13.5,
+  /** Share of it in which another pitch is found. */
+  elsewhere: 3.81,
+  /** How far its length is from 60 ms, seconds. */
+  length: -15.1,
+  /** Most that a strong partial of the note grows in it, dB up to 8. */
+  growth: 0.1,
+  /** How far up the strongest component moves, octaves from −1 to 1.5. */
+  leap: 1.23,
+  /** Tens of cents by which the pitch swings before it, beyond 28 cents: in a room a swing is new by itself. */
+  swing: -0.4,
+} as const;
+/** Frames for which the spectrum still holds what has ended, and how many of them have to tell. */
+const LATER = 7;
+const FEWEST_LATER = 2;
+const PARTIAL_SEMITONES = 0.6;
+/** A partial that a newcomer brings grows by this (power), and is not fainter than this against the note. */
+const GROWN = 4;
+const FAINT = 0.01;
+const USUAL_LENGTH: Seconds = 0.06;
+const FREE_SWING = 2.8;
+
+interface Candidate extends Replacement {
+  readonly odds: number;
+  /** First frame in which the note is back. */
+  readonly back: number;
+}
+
+const within = (value: number, least: number, most: number) => Math.max(least, Math.min(most, value));
+
+/**
+ * Moments in which something else took a note's place in a room that rings. The echo of the note goes on meanwhile, so that
+ * neither its pitch nor its level need leave; but the sound is new twice, between stretches of the same note that carry on.
+ * The line is bridged there, as the note goes on.
+ * @param onePitch how far apart two pitches are one. @param identify what a strongest component in a note's place belongs to, if
+ * the instrument can sound it there.
+ */
+export function replacementsIn(
+  line: Line,
+  frames: Frames,
+  onePitch: Semitones,
+  a4: Hertz,
+  identify: (strongest: Midi, note: Midi) => Midi | null,
+): Replacement[] {
+  const seen = new Seen(line, frames, onePitch, a4, identify);
+  const candidates = seen.candidates().sort((a, b) => b.odds - a.odds);
+  const kept: Candidate[] = [];
+  for (const here of candidates)
+    if (!kept.some(({ from, to }) => here.from < to + CLEAR && here.to > from - CLEAR)) kept.push(here);
+  for (const { from, back, note } of kept) line.pitch.fill(note, from, back);
+  return kept.map(({ from, to, pitch, note }) => ({ from, to, pitch, note })).sort((a, b) => a.from - b.from);
+}
+
+/** What can be seen around two moments of newness. */
+class Seen {
+  private readonly newness: Float64Array;
+
+  constructor(
+    private readonly line: Line,
+    private readonly frames: Frames,
+    private readonly onePitch: Semitones,
+    private readonly a4: Hertz,
+    private readonly identify: (strongest: Midi, note: Midi) => Midi | null,
+  ) {
+    // Where no pitch is found, or another one, nothing is carried on.
+    this.newness = Float64Array.from(line.newness, (value) => (Number.isNaN(value) ? 1 : value));
+  }
+
+  candidates(): Candidate[] {
+    const moments = this.moments();
+    const longest = Math.round(LONGEST / this.frames.hopSeconds);
+    return moments.flatMap((from, k) => {
+      const found: Candidate[] = [];
+      for (let next = k + 1; next < moments.length && moments[next]! - from <= longest; next++) {
+        const here = moments[next]! - from >= FEWEST_FRAMES ? this.between(from, moments[next]!) : null;
+        if (here && here.odds > 0) found.push(here);
+      }
+      return found;
+    });
+  }
+
+  /** Frames in which something may have begun. */
+  private moments(): number[] {
+    const { newness, onePitch } = this;
+    const { pitch } = this.line;
+    const found: number[] = [];
+    for (let i = BEFORE; i < pitch.length - BEFORE; i++) {
+      const leaps =
+        !(Math.abs(pitch[i]! - pitch[i - 1]!) < onePitch) &&
+        !(Number.isNaN(pitch[i]!) && Number.isNaN(pitch[i - 1]!));
+      if ((leaps || isTop(newness, i)) && !(found[found.length - 1]! > i - 2)) found.push(i);
+    }
+    return found;
+  }
+
+  private between(from: number, to: number): Candidate | null {
+    const { line, frames, newness } = this;
+    const usual = median(newness.subarray(from - BEFORE, from - CLEAR));
+    if (usual > MOST_USUAL) return null;
+    const note = median(line.pitch.subarray(from - BEFORE, from - 2).filter((p) => !Number.isNaN(p)));
+    if ((to - from) * frames.hopSeconds < FEWEST_PERIODS / midiToHertz(note, this.a4)) return null;
+    const isNote = (i: number) => Math.abs(line.pitch[i]! - note) < this.onePitch;
+    const end = Math.min(frames.count, to + AFTER);
+    if (this.count(from - BEFORE, from - 1, isNote) < FOUND || this.count(to + 1, end, isNote) < FOUND)
+      return null;
+    const first = Math.min(from + 2, to - 2);
+    const last = Math.max(to - 1, first + 1);
+    const before = this.partials(from - 12, from - 2, note);
+    const during = this.partials(first, last, note);
+    const after = this.partials(to + CLEAR, Math.min(frames.count, to + 23), note);
+    const whole = median(this.levels(from - 12, from - 2, note));
+    const elsewhere = 1 - this.count(first, last, isNote) / (last - first);
+    const strongest = median(frames.strongestHz.subarray(first, last));
+    const leap = Math.log2(strongest / median(frames.strongestHz.subarray(from - 12, from - 2)));
+    const grown = growth(before, during);
+    const odds =
+      WEIGHTS.any +
+      WEIGHTS.begins * Math.min(1, newness[from]!) +
+      WEIGHTS.ends * Math.min(1, newness[to]!) +
+      WEIGHTS.before * Math.min(0.6, usual) +
+      WEIGHTS.after * Math.min(0.8, median(newness.subarray(to + 4, Math.min(frames.count, to + 15)))) +
+      WEIGHTS.level * within(Math.min(...this.levels(first, last, note)) - whole, -12, -1) +
+      WEIGHTS.likeness * within(likeness(before, after), 0.7, 1) +
+      WEIGHTS.elsewhere * elsewhere +
+      WEIGHTS.length * Math.abs((to - from) * frames.hopSeconds - USUAL_LENGTH) +
+      WEIGHTS.growth * within(elsewhere < 0.5 ? grown : Infinity, 0, 8) +
+      WEIGHTS.leap * within(leap, -1, 1.5) +
+      WEIGHTS.swing * Math.max(0, Math.min(6, this.swing(from, note)) - FREE_SWING);
+    if (!(odds > 0)) return null;
+    let back = to;
+    while (back < end && !isNote(back)) back++;
+    // A newcomer may be as loud as the echo of the note: it is the strongest, or what has grown from nothing.
+    const newcomers = [this.strongestLater(from, to, note), this.grownWithin(first, last, before, note)];
+    for (const newcomer of newcomers) {
+      const pitch = newcomer === null ? null : this.identify(newcomer, note);
+      if (pitch !== null) return { from, to, back, note, odds, pitch };
+    }
+    return null;
+  }
+
+  /** The spectrum has a longer window than the rest: what is strongest follows for a while, and only if it is no partial of the note. */
+  private strongestLater(from: number, to: number, note: Midi): Midi | null {
+    const f0 = midiToHertz(note, this.a4);
+    const others: Midi[] = [];
+    for (let i = from; i < Math.min(this.frames.count, to + LATER); i++) {
+      const hertz = this.frames.strongestHz[i]!;
+      const k = Math.max(1, Math.round(hertz / f0));
+      if (Math.abs(12 * Math.log2(hertz / (k * f0))) > PARTIAL_SEMITONES)
+        others.push(hertzToMidi(hertz, this.a4));
+    }
+    return others.length >= FEWEST_LATER ? median(others) : null;
+  }
+
+  /** The strongest partial of what is found in the note's place that has grown by far; null where none has for half of the time. */
+  private grownWithin(first: number, last: number, before: Float64Array, note: Midi): Midi | null {
+    const faint = Math.max(...before.map((power) => power || 0)) * FAINT;
+    const found: Midi[] = [];
+    for (let i = first; i < last; i++) {
+      const pitch = this.line.pitch[i]!;
+      const powers = Array.from(
+        this.frames.quickPartials.subarray(i * QUICK_PARTIALS, (i + 1) * QUICK_PARTIALS),
+        (amplitude) => amplitude ** 2,
+      );
+      const strongest = Math.max(...powers);
+      let best = -1;
+      powers.forEach((power, k) => {
+        const partial = multipleOf(pitch + 12 * Math.log2(k + 1), note);
+        const was = (partial === null ? null : before[partial - 1]) ?? 0;
+        if (power > GROWN * Math.max(was, faint) && power > strongest / 6 && !(power <= powers[best]!))
+          best = k;
+      });
+      if (best >= 0 && !Number.isNaN(pitch)) found.push(pitch + 12 * Math.log2(best + 1));
+    }
+    return 2 * found.length > last - first ? median(found) : null;
+  }
+
+  private count(from: number, to: number, is: (i: number) => boolean): number {
+    let found = 0;
+    for (let i = from; i < to; i++) if (is(i)) found++;
+    return found;
+  }
+
+  /** Over a period at least, or a low note's own pulses would be rises and falls. */
+  private levels(from: number, to: number, note: Midi): Decibels[] {
+    const period = 1 / midiToHertz(note, this.a4);
+    const smooth = Math.max(SMOOTH_FRAMES, Math.ceil(period / this.frames.hopSeconds));
+    return Array.from({ length: to - from }, (_, k) => hopMean(this.frames.hopDb, from + k, smooth));
+  }
+
+  /** Tens of cents. */
+  private swing(from: number, note: Midi): number {
+    const near = this.line.pitch
+      .subarray(Math.max(0, from - SWING_FRAMES), from - 2)
+      .filter((p) => Math.abs(p - note) < 1);
+    return near.length > 5 ? 10 * (quantile(near, 0.9) - quantile(near, 0.1)) : 0;
+  }
+
+  /** Mean power of a note's partials over some frames, also where a multiple or a fraction of it was found; NaN where none tells. */
+  private partials(from: number, to: number, note: Midi): Float64Array {
+    const sums = new Float64Array(QUICK_PARTIALS);
+    const counts = new Uint16Array(QUICK_PARTIALS);
+    for (let i = from; i < to; i++) {
+      const pitch = this.line.pitch[i]!;
+      const above = multipleOf(pitch, note);
+      const below = above === null ? multipleOf(note, pitch) : null;
+      if (above === null && below === null) continue;
+      for (let k = 1; k <= QUICK_PARTIALS; k++) {
+        const partial = above === null ? k * below! : k / above;
+        if (!Number.isInteger(partial) || partial > QUICK_PARTIALS) continue;
+        sums[k - 1]! += this.frames.quickPartials[i * QUICK_PARTIALS + partial - 1]! ** 2;
+        counts[k - 1]!++;
+      }
+    }
+    return sums.map((sum, k) => sum / counts[k]!);
+  }
+}
+
+function isTop(values: Float64Array, i: number): boolean {
+  const here = values[i]!;
+  if (!(here >= NEW) || values[i - 1] === here || values[i - 2] === here) return false;
+  for (let k = i - 2; k <= i + 2; k++) if (values[k]! > here) return false;
+  return true;
+}
+
+/** Cosine between two sets of partials, the loud ones counting for less than their power. */
+function likeness(a: Float64Array, b: Float64Array): number {
+  const [u, v] = [a, b].map((powers) => powers.map((power) => power ** 0.2)) as [Float64Array, Float64Array];
+  let [both, first, second] = [0, 0, 0];
+  for (let k = 0; k < u.length; k++) {
+    if (Number.isNaN(u[k]! * v[k]!)) continue;
+    both += u[k]! * v[k]!;
+    first += u[k]! ** 2;
+    second += v[k]! ** 2;
+  }
+  return both / Math.sqrt(first * second);
+}
+
+/** Most that one of the partials within 12 dB of the strongest has grown, dB. */
+function growth(before: Float64Array, during: Float64Array): Decibels {
+  const strongest = Math.max(...during.map((power) => power || 0));
+  let most = 0;
+  during.forEach((power, k) => {
+    if (power > strongest / 16) most = Math.max(most, 10 * Math.log10(power / (before[k]! + 1e-12)));
+  });
+  return most;
+}
