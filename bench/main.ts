@@ -1,4 +1,5 @@
 import { existsSync } from 'node:fs';
+import { collisions } from './engraving';
 import { eventTable, falseEvents } from './events';
 import { familyFigures } from './figures';
 import { judgedFamilies, verdictSpeed } from './judging';
@@ -29,6 +30,12 @@ const PARTS: Readonly<Record<string, () => void | Promise<void>>> = {
   scores() {
     console.log('Writing exercises: every family on every instrument');
     console.table([scoreTimes()]);
+  },
+  async engraving() {
+    console.log(
+      'Music drawn for every family and instrument: signs, words, slurs and stems that run into each other',
+    );
+    console.table(await collisions());
   },
   steady() {
     console.log('Steady tones of the simulated player, every instrument (cents)');

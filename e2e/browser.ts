@@ -9,7 +9,7 @@ import { hurry } from './hurried';
 import { hearInstead, MICROPHONE_RATE } from './microphone';
 
 const ROOT = resolve(__dirname, '..');
-const CHROMIUM = (process.env['CHROMIUM'] as string | undefined) ?? '/usr/bin/chromium-headless-shell';
+export const CHROMIUM = (process.env['CHROMIUM'] as string | undefined) ?? '/usr/bin/chromium-headless-shell';
 
 /** What a browser answers for a player who says no; without a window there is nobody to ask. */
 const REFUSAL = `navigator.mediaDevices.getUserMedia = () =>

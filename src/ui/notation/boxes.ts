@@ -1,5 +1,5 @@
 import type { StaveNote } from 'vexflow/bravura';
-import { Accidental, type Note, type RenderContext, Stem, type Tuplet } from 'vexflow/bravura';
+import { Accidental, type Beam, type Note, type RenderContext, Stem, type Tuplet } from 'vexflow/bravura';
 
 /** A rectangle that something drawn fills, in the engraver's pixels. */
 export interface Box {
@@ -10,9 +10,13 @@ export interface Box {
 }
 
 const HEAD = 5.5;
-const ACCIDENTAL = { above: 15, below: 11, gap: 3 };
+/** How far the signs reach from the middle of their head; flats stand higher. */
+const SIGN = { above: 15, below: 15 };
+const FLAT = { above: 19, below: 9 };
+const SIGN_GAP = 3;
 const FLAG = 10;
 const DOT = 8;
+const BEAM = 2;
 
 const overlaps = (a: Pick<Box, 'left' | 'right'>, b: Pick<Box, 'left' | 'right'>) =>
   a.left < b.right && b.left < a.right;
@@ -50,6 +54,14 @@ export class Filled {
   }
 }
 
+const reachOf = ({ type }: Accidental) => (type.startsWith('b') || type.startsWith('d') ? FLAT : SIGN);
+
+/** How far a note's signs reach above or below the middle of their heads; 0 without any. */
+export function signReach(note: StaveNote, above: boolean): number {
+  const signs = note.getModifiersByType(Accidental.CATEGORY) as Accidental[];
+  return Math.max(0, ...signs.map((sign) => reachOf(sign)[above ? 'above' : 'below']));
+}
+
 /** Heads, stem, flag, accidental and dot of a note that has been drawn, a box each. */
 export function boxesOf(note: StaveNote): Box[] {
   const left = note.getAbsoluteX();
@@ -71,19 +83,36 @@ export function boxesOf(note: StaveNote): Box[] {
       bottom: Math.max(topY, baseY),
     });
   }
-  note.getModifiersByType(Accidental.CATEGORY).forEach((each) => {
+  (note.getModifiersByType(Accidental.CATEGORY) as Accidental[]).forEach((each) => {
     const y = ys[each.checkIndex()] ?? ys[0]!;
-    const end = left - ACCIDENTAL.gap;
+    const end = left - SIGN_GAP;
+    const { above, below } = reachOf(each);
     boxes.push({
       left: end - each.getWidth(),
       right: end,
-      top: y - ACCIDENTAL.above,
-      bottom: y + ACCIDENTAL.below,
+      top: y - above,
+      bottom: y + below,
     });
   });
   if (note.getModifiersByType('Dot').length > 0)
     boxes.push({ left: right, right: right + DOT, top: ys[0]! - HEAD, bottom: ys[0]! + HEAD });
   return boxes;
+}
+
+/** A beam between its stems, a box for each pair of neighbours. */
+export function boxesOfBeam(beam: Beam): Box[] {
+  const tips = (beam.getNotes() as StaveNote[])
+    .filter((note) => note.hasStem())
+    .map((note) => ({ x: note.getStemX(), y: note.getStemExtents().topY }));
+  return tips.slice(1).map((to, i): Box => {
+    const from = tips[i]!;
+    return {
+      left: from.x,
+      right: to.x,
+      top: Math.min(from.y, to.y) - BEAM,
+      bottom: Math.max(from.y, to.y) + BEAM,
+    };
+  });
 }
 
 /** Bracket and number of a tuplet. */

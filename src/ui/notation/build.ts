@@ -61,7 +61,7 @@ const SHORTER = -22;
 const keyOf = ({ step, octave }: Spelling, head = '') =>
   `${step.toLowerCase()}/${octave}${head ? `/${head}` : ''}`;
 
-/** Builds a bar of the engraver's parts. */
+/** Builds a bar of the engraver's parts. @param roomUnder what a value needs for what stands under it. */
 export function buildBar(
   bar: Bar,
   score: Score,
@@ -69,6 +69,7 @@ export function buildBar(
   clef: Clef,
   fifths: number,
   inks: Inks,
+  roomUnder: (token: Token) => number,
 ): BuiltBar {
   const spelled = (note: number) =>
     score.notes[note]!.fingered === null ? [spell(note)] : [spell.fingered(note), spell(note)];
@@ -94,7 +95,10 @@ export function buildBar(
     .setMode(Voice.Mode.SOFT)
     .addTickables(notes);
   const least = new Formatter().joinVoices([voice]).preCalculateMinTotalWidth([voice]);
-  const byTime = bar.tokens.reduce((sum, { ticks }) => sum + roomFor(ticks / TICKS), 0);
+  const byTime = bar.tokens.reduce(
+    (sum, token) => sum + Math.max(roomFor(token.ticks / TICKS), roomUnder(token)),
+    0,
+  );
   return { bar, clef, fifths, placed, voice, beams, tuplets, least: Math.max(byTime, least * 1.3) + SIDES };
 }
 

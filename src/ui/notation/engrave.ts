@@ -1,11 +1,27 @@
-import { BarlineType, Formatter, Renderer, Stave, VexFlow, type RenderContext } from 'vexflow/bravura';
+import {
+  BarlineType,
+  Formatter,
+  KeySignature,
+  Renderer,
+  Stave,
+  VexFlow,
+  type RenderContext,
+} from 'vexflow/bravura';
 import { barsOf, clefsOf, signaturesOf, spellerOf, type Score } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
-import { boxesOf, boxOfTuplet, Filled, type Box } from './boxes';
+import { boxesOf, boxesOfBeam, boxOfTuplet, Filled, type Box } from './boxes';
 import { buildBar, type BuiltBar } from './build';
 import { keyName } from '@/core/tuning';
 import { linesOf } from './layout';
-import { drawBarNumber, drawDynamics, drawHands, drawRings, drawWords, type Pen } from './marks';
+import {
+  drawBarNumber,
+  drawDynamics,
+  drawHands,
+  drawRings,
+  drawWords,
+  roomForMarks,
+  type Pen,
+} from './marks';
 import { drawSlur, drawTies, slursOnLine } from './slurs';
 
 export interface EngraveOptions {
@@ -35,6 +51,8 @@ const STAVE = 40;
 /** A line is drawn so far down, and then cut to what it fills. */
 const DOWN = 200;
 const MARGIN = 5;
+/** How far the signs of a key may reach beyond the stave. */
+const SIGNS_BEYOND = 14;
 const SIDE = 6;
 /** No smaller than this for want of height. */
 const LEGIBLE = 0.85;
@@ -122,7 +140,12 @@ function engraveAt(
     );
     const filled = new Filled({ top: DOWN, bottom: DOWN + STAVE });
     const own = placed.filter((each) => each.line === index);
-    filled.add(clefBox(bars[line[0]!]!, left), ...own.flatMap(({ note }) => boxesOf(note)));
+    filled.add(
+      clefBox(bars[line[0]!]!, left),
+      ...own.flatMap(({ note }) => boxesOf(note)),
+      ...line.flatMap((bar) => bars[bar]!.beams.flatMap(boxesOfBeam)),
+      ...line.flatMap((bar) => signatureBoxes(bars[bar]!)),
+    );
     const pen: Pen = {
       context,
       score,
@@ -152,8 +175,9 @@ function builtBars(score: Score, instrument: Instrument, { marked, gold }: Engra
   const spell = spellerOf(score);
   const signatures = signaturesOf(score, bars);
   const inks = { gold, marked: marked ?? new Set<number>() };
+  const roomUnder = roomForMarks(score);
   const clefs = clefsOf(score, bars, instrument);
-  return bars.map((bar, i) => buildBar(bar, score, spell, clefs[i]!, signatures[i]!, inks));
+  return bars.map((bar, i) => buildBar(bar, score, spell, clefs[i]!, signatures[i]!, inks, roomUnder));
 }
 
 /** Width of clef, key and time before the notes of a bar: all of them at the beginning of a line, else what changes. */
@@ -172,6 +196,20 @@ function widthBefore(bars: readonly BuiltBar[], index: number, isFirst: boolean)
 function clefBox({ clef }: BuiltBar, left: number): Box {
   const beyond = { treble: 16, tenor: 10, bass: 0 }[clef];
   return { left: left + 4, right: left + 30, top: DOWN - beyond, bottom: DOWN + STAVE + beyond };
+}
+
+/** Sharps and flats before a bar's first note. */
+function signatureBoxes({ placed }: BuiltBar): Box[] {
+  const stave = placed[0]?.note.checkStave();
+  return (stave?.getModifiers(undefined, KeySignature.CATEGORY) ?? []).map((signs): Box => {
+    const left = signs.getX();
+    return {
+      left,
+      right: left + signs.getWidth(),
+      top: DOWN - SIGNS_BEYOND,
+      bottom: DOWN + STAVE + SIGNS_BEYOND,
+    };
+  });
 }
 
 /** Draws the bars of a line with their notes. @returns where it ends. */

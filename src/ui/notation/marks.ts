@@ -1,13 +1,17 @@
 import type { RenderContext } from 'vexflow/bravura';
-import { hairpinsOf, newHands, type HairpinSpan, type Score } from '@/core/music';
+import { hairpinsOf, newHands, type HairpinSpan, type Score, type Token } from '@/core/music';
 import { widthOf, type Filled } from './boxes';
 import type { Placed } from './build';
 
 /** Glyphs of the music font. */
 const COMMA = '\uE4CE';
 const DYNAMIC_GLYPHS: Readonly<Record<string, string>> = { p: '\uE520', m: '\uE521', f: '\uE522' };
-const DYNAMIC = { size: 22, above: 10, below: 6, letter: 10 };
-const HAIRPIN = { opening: 6, under: 12, gap: 6 };
+const DYNAMIC = { size: 22, above: 15, below: 6, left: 4 };
+const LETTERS: Readonly<Record<string, number>> = { p: 11, m: 13, f: 11 };
+const dynamicWidth = (dynamic: string) => [...dynamic].reduce((sum, letter) => sum + LETTERS[letter]!, 0) + 2;
+/** A hairpin ends so far before where a dynamic may begin; shorter than the least it would say nothing. */
+const HAIRPIN = { opening: 6, under: 12, gap: 6, before: 4, least: 6 };
+const OWN_HAIRPIN = 40;
 const HAND = { size: 12, height: 14, gap: 3 };
 const LABEL = { size: 14, height: 13, gap: 5 };
 const NUMBER = { size: 11, height: 9, gap: 4 };
@@ -36,6 +40,15 @@ function endOf({ placed, edges }: Pen, each: Placed): number {
   return Math.min(next && next.line === each.line ? leftOf(next) : edges.right, each.barEnd) - 6;
 }
 
+/** Room that each value takes for what stands under it: a hairpin that is its alone, seen to open, and a dynamic before it. */
+export function roomForMarks(score: Score): (token: Token) => number {
+  const alone = new Set(hairpinsOf(score.notes).flatMap(({ from, to }) => (from === to ? [from] : [])));
+  return ({ note, first }) =>
+    note !== null && first && alone.has(note)
+      ? OWN_HAIRPIN + (isNewDynamic(score, note) ? dynamicWidth(score.notes[note]!.dynamic) : 0)
+      : 0;
+}
+
 /** Dynamics and hairpins, those that belong together on one height. */
 export function drawDynamics(pen: Pen): void {
   const hairpins = hairpinsOf(pen.score.notes);
@@ -52,9 +65,9 @@ export function drawDynamics(pen: Pen): void {
   for (const each of onLine(pen)) {
     const { note, first } = each.token;
     if (note === null || !first || withHairpin.has(note) || !isNewDynamic(pen.score, note)) continue;
-    const width = DYNAMIC.letter * pen.score.notes[note]!.dynamic.length;
+    const width = dynamicWidth(pen.score.notes[note]!.dynamic);
     const left = leftOf(each) - 4;
-    const y = pen.filled.bottomUnder(left, left + width) + DYNAMIC.above + 4;
+    const y = pen.filled.bottomUnder(left - DYNAMIC.left, left + width) + DYNAMIC.above + 1;
     drawDynamic(pen, note, left, y);
   }
 }
@@ -63,8 +76,8 @@ function drawDynamic({ context, score, filled }: Pen, note: number, left: number
   const { dynamic } = score.notes[note]!;
   context.setFont('Bravura', DYNAMIC.size);
   context.fillText([...dynamic].map((letter) => DYNAMIC_GLYPHS[letter] ?? '').join(''), left, y);
-  const right = left + DYNAMIC.letter * dynamic.length + 2;
-  filled.add({ left, right, top: y - DYNAMIC.above, bottom: y + DYNAMIC.below });
+  const right = left + dynamicWidth(dynamic);
+  filled.add({ left: left - DYNAMIC.left, right, top: y - DYNAMIC.above, bottom: y + DYNAMIC.below });
   return right;
 }
 
@@ -80,11 +93,12 @@ function drawHairpin(
   const before = all.slice(0, all.indexOf(first)).reduce((sum, { token }) => sum + token.ticks, 0);
   const own = part.reduce((sum, { token }) => sum + token.ticks, 0);
   const [a, b] = [before / total, (before + own) / total];
-  const end = endOf(pen, last);
+  const end = endOf(pen, last) - HAIRPIN.before;
   const edge = leftOf(first) - 4;
   const y = filled.bottomUnder(edge, end) + HAIRPIN.under;
   const begins = first.token.note === from && first.token.first;
   const left = begins && isNewDynamic(score, from) ? drawDynamic(pen, from, edge, y + 4) + 2 : leftOf(first);
+  if (end - left < HAIRPIN.least) return;
   const opening = (place: number) =>
     HAIRPIN.opening *
     (hairpin === 'grow' ? place : hairpin === 'fade' ? 1 - place : 1 - Math.abs(2 * place - 1));

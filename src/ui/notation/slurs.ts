@@ -1,6 +1,6 @@
 import { Stem, StaveTie, type RenderContext, type StaveNote } from 'vexflow/bravura';
 import { slursOf, type Score } from '@/core/music';
-import type { Filled, Box } from './boxes';
+import { signReach, type Filled, type Box } from './boxes';
 import type { Placed } from './build';
 
 /** How far a slur leaves its chord: at least, before the other side is tried, at most; and as a share of its length. */
@@ -8,8 +8,8 @@ const RISE = { least: 9, high: 36, most: 110, share: 0.09 };
 const CLEAR = 4;
 const THICK = 2.6;
 const OFF_HEAD = 9;
-/** Places along a slur at which it is looked whether something is in its way. */
-const PLACES = 24;
+/** So near to each other, pixels, it is looked along a slur whether something is in its way: no stem falls between. */
+const NEAR = 2;
 /** A slur that comes from the line before begins so far before its first note. */
 const COMES_FROM = 20;
 /** What it fills is told in so many boxes. */
@@ -46,13 +46,15 @@ export function slursOnLine(score: Score, placed: readonly Placed[], line: numbe
 }
 
 /** Where a slur touches a note: by its head, or at the stem's end when the stem is in the way. */
-function touch(note: StaveNote, above: boolean): Point {
+function touch(note: StaveNote, above: boolean, arrives: boolean): Point {
   const ys = note.getYs();
   const x = note.getAbsoluteX() + note.getGlyphWidth() / 2;
   const side = above ? -1 : 1;
   const head = above ? Math.min(...ys) : Math.max(...ys);
   const stemInWay = note.hasStem() && (note.getStemDirection() === Stem.UP) === above;
-  if (!stemInWay) return { x, y: head + side * OFF_HEAD };
+  // Where it arrives, or comes from the line before, it passes over the signs before the head.
+  const off = Math.max(OFF_HEAD, arrives ? signReach(note, above) + 2 : 0);
+  if (!stemInWay) return { x, y: head + side * off };
   const { topY } = note.getStemExtents() as { topY: number };
   return { x, y: topY + side * CLEAR };
 }
@@ -81,7 +83,7 @@ function arcOn(
 ): Arc {
   const side = above ? -1 : 1;
   const [first, last] = [part[0]!, part[part.length - 1]!];
-  const ends = [touch(first.note, above), touch(last.note, above)] as const;
+  const ends = [touch(first.note, above, comes), touch(last.note, above, true)] as const;
   const a = comes ? { x: first.note.getAbsoluteX() - COMES_FROM, y: ends[0].y } : ends[0];
   const b = goes ? { x: edges.right, y: ends[1].y } : ends[1];
   // What stands before its first note, clef and signs, is not passed over.
@@ -89,8 +91,9 @@ function arcOn(
   const obstacles = filled
     .within(from + 3, b.x - 3)
     .filter(({ right, left }) => right > from + 4 && left < b.x - 4);
+  const places = Math.max(2, Math.ceil((b.x - a.x) / NEAR));
   const clears = (rise: number) =>
-    Array.from({ length: PLACES - 1 }, (_, i) => along(a, b, rise, (i + 1) / PLACES)).every(({ x, y }) =>
+    Array.from({ length: places - 1 }, (_, i) => along(a, b, rise, (i + 1) / places)).every(({ x, y }) =>
       obstacles.every(({ left, right, top, bottom }) =>
         x < left - 1 || x > right + 1 ? true : above ? y < top - CLEAR + 1 : y > bottom + CLEAR - 1,
       ),
@@ -142,12 +145,11 @@ export function drawSlur(
 /** How far a tie bows away from its heads. */
 const TIE = { near: 4, far: 16 };
 
-/** What a tie between two values on one line fills: it bows away from the stem. */
-function boxOfTie({ note }: Placed, next: Placed): Box {
+/** What a tie by a note fills: it bows away from the stem. */
+function boxOfTie(note: StaveNote, left: number, right: number): Box {
   const above = note.getStemDirection() === Stem.DOWN;
   const ys = note.getYs();
   const y = above ? Math.min(...ys) : Math.max(...ys);
-  const [left, right] = [note.getAbsoluteX() + note.getGlyphWidth(), next.note.getAbsoluteX()];
   return above
     ? { left, right, top: y - TIE.far, bottom: y - TIE.near }
     : { left, right, top: y + TIE.near, bottom: y + TIE.far };
@@ -171,10 +173,16 @@ export function drawTies(
       })
         .setContext(context)
         .draw();
+    const [begins, ends] = [each.note.getTieRightX(), next.note.getTieLeftX()];
     if (each.line === line && next.line === line) {
       tie(each.note, next.note);
-      filled.add(boxOfTie(each, next));
-    } else if (each.line === line) tie(each.note, undefined);
-    else if (next.line === line) tie(undefined, next.note);
+      filled.add(boxOfTie(each.note, begins, ends));
+    } else if (each.line === line) {
+      tie(each.note, undefined);
+      filled.add(boxOfTie(each.note, begins, each.barEnd));
+    } else if (next.line === line) {
+      tie(undefined, next.note);
+      filled.add(boxOfTie(next.note, next.note.checkStave().getTieStartX(), ends));
+    }
   });
 }

@@ -25,7 +25,7 @@ export interface Replacement {
 
 /** Frames in which a replacement may begin or end are as new as this, or the pitch leaps there. */
 const NEW = 0.3;
-const FEWEST_FRAMES = 4;
+const FEWEST_FRAMES = 5;
 const SMOOTH_FRAMES = 3;
 /** Periods of the note: sooner it is not known to be gone. */
 const FEWEST_PERIODS = 3;
@@ -42,32 +42,32 @@ const SWING_FRAMES = 40;
 const MOST_USUAL = 0.45;
 
 /**
- * What each thing that is seen at such a place weighs, in log-odds: fitted by logistic regression to 690 breaks and squeaks and
- * 130,000 moments that look like one (slurs, tongued and repeated notes, vibrato) of nine simulated instruments in living and
- * bad rooms; half of the instruments were held out while it was chosen.
+ * What each thing that is seen at such a place weighs, in log-odds: fitted by logistic regression to 700 breaks and squeaks and
+ * 150,000 moments that look like one (slurs, tongued and repeated notes, vibrato, two hours of faultless exercises) of nine
+ * simulated instruments in living and bad rooms; half of it was held out while it was chosen.
  */
 const WEIGHTS = {
-  any: -16.9,
+  any: -2.75,
   /** How new its first and its last moment are, up to 1: what takes a note's place comes at once and goes at once. */
-  begins: 2.62,
-  ends: 2.22,
+  begins: 2.13,
+  ends: 2.24,
   /** How new the note always is before it, up to 0.6, and after it, up to 0.8. */
-  before: -21.4,
-  after: 1.26,
+  before: -26.4,
+  after: 2.22,
   /** Lowest level in it against the note's, dB from −12 to −1: a tongue lets the level fall. */
-  level: 0.35,
-  /** Likeness of the note's partials before and after it, 0.7 to 1. */
-  likeness: 13.5,
+  level: 0.41,
+  /** Most that a strong partial of the note has lost after it, dB up to 15: the note comes back whole, or it is another. */
+  lost: -0.31,
   /** Share of it in which another pitch is found. */
-  elsewhere: 3.81,
+  elsewhere: 4.51,
   /** How far its length is from 60 ms, seconds. */
-  length: -15.1,
+  length: -19.9,
   /** Most that a strong partial of the note grows in it, dB up to 8. */
-  growth: 0.1,
+  growth: 0.13,
   /** How far up the strongest component moves, octaves from −1 to 1.5. */
-  leap: 1.23,
+  leap: 1.45,
   /** Tens of cents by which the pitch swings before it, beyond 28 cents: in a room a swing is new by itself. */
-  swing: -0.4,
+  swing: -0.54,
 } as const;
 /** Frames for which the spectrum still holds what has ended, and how many of them have to tell. */
 const LATER = 7;
@@ -179,7 +179,7 @@ class Seen {
       WEIGHTS.before * Math.min(0.6, usual) +
       WEIGHTS.after * Math.min(0.8, median(newness.subarray(to + 4, Math.min(frames.count, to + 15)))) +
       WEIGHTS.level * within(Math.min(...this.levels(first, last, note)) - whole, -12, -1) +
-      WEIGHTS.likeness * within(likeness(before, after), 0.7, 1) +
+      WEIGHTS.lost * within(mostLost(before, after), 0, 15) +
       WEIGHTS.elsewhere * elsewhere +
       WEIGHTS.length * Math.abs((to - from) * frames.hopSeconds - USUAL_LENGTH) +
       WEIGHTS.growth * within(elsewhere < 0.5 ? grown : Infinity, 0, 8) +
@@ -281,17 +281,14 @@ function isTop(values: Float64Array, i: number): boolean {
   return true;
 }
 
-/** Cosine between two sets of partials, the loud ones counting for less than their power. */
-function likeness(a: Float64Array, b: Float64Array): number {
-  const [u, v] = [a, b].map((powers) => powers.map((power) => power ** 0.2)) as [Float64Array, Float64Array];
-  let [both, first, second] = [0, 0, 0];
-  for (let k = 0; k < u.length; k++) {
-    if (Number.isNaN(u[k]! * v[k]!)) continue;
-    both += u[k]! * v[k]!;
-    first += u[k]! ** 2;
-    second += v[k]! ** 2;
-  }
-  return both / Math.sqrt(first * second);
+/** Most that one of the partials within 10 dB of the strongest has lost, dB. */
+function mostLost(before: Float64Array, after: Float64Array): Decibels {
+  const strongest = Math.max(...before.map((power) => power || 0));
+  let most = 0;
+  before.forEach((power, k) => {
+    if (power > strongest / 10) most = Math.max(most, 10 * Math.log10(power / (after[k]! + 1e-12)) || 0);
+  });
+  return most;
 }
 
 /** Most that one of the partials within 12 dB of the strongest has grown, dB. */
