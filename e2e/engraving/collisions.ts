@@ -148,7 +148,7 @@ function shapesOf(svg: SVGSVGElement): Shape[] {
 function kindOf(leaf: SVGGraphicsElement, note: Element | null): Kind | null {
   if (leaf instanceof SVGTextElement) {
     if (leaf.closest('.vf-keysignature')) return 'clef';
-    const code = leaf.textContent!.charCodeAt(0);
+    const code = leaf.textContent.charCodeAt(0);
     return GLYPHS.find(([from, to]) => code >= from && code <= to)?.[2] ?? 'word';
   }
   for (const [group, kind] of Object.entries(GROUPS)) if (leaf.closest(`.${group}`)) return kind;
@@ -161,7 +161,7 @@ function kindOf(leaf: SVGGraphicsElement, note: Element | null): Kind | null {
 function inkOf(text: SVGTextElement): DOMRect {
   const style = getComputedStyle(text);
   canvas.font = `${style.fontWeight} ${style.fontSize} ${style.fontFamily}`;
-  const ink = canvas.measureText(text.textContent!);
+  const ink = canvas.measureText(text.textContent);
   const [x, y] = [Number(text.getAttribute('x')), Number(text.getAttribute('y'))];
   return new DOMRect(
     x - ink.actualBoundingBoxLeft,

@@ -1,6 +1,6 @@
 import { findInstrument } from '@/core/instruments';
 import { families } from '@/core/music';
-import { engrave } from '@/ui/notation/engrave';
+import { engrave } from '@/ui/engraver.testing';
 import { collisionsIn } from './collisions';
 
 /** Where music is shown: how wide, and how large. */

@@ -189,6 +189,8 @@ export function separateDetours(
     );
   for (const { note, ...squeak } of squeaks) {
     const here = { ...squeak, joined: true };
+    const next = plateaus.find(({ from }) => from >= here.to);
+    if (next && hasBegun(here, next.from, next)) continue;
     // So high a mode may be one of the fingering's.
     if (!inPlace(here))
       report(detourKind(here, { ...here, pitch: note }, instrument, false) ?? 'squeak', here, null);

@@ -3,7 +3,7 @@ import type { Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
 import { ringingSeconds } from './echoes';
 import { otherModes, separateDetours, soundOf } from './detours';
-import { RINGS, roomOf, type Room } from '@/core/hearing/room';
+import { RINGS, roomOf, swingLeft, type Room } from '@/core/hearing/room';
 import { gapsBetween } from './gaps';
 import { soundingLine } from './line';
 import { measureNote } from './measure';
@@ -42,7 +42,7 @@ export function hearNotes(frames: Frames, instrument: Instrument, options: Heari
       ? replacementsIn(line, frames, onePitchOf(instrument), a4, (strongest, note) =>
           soundOf(strongest, note, instrument),
         )
-      : bridgeSqueaks(line, frames, instrument, a4, false);
+      : bridgeSqueaks(line, frames, instrument, a4);
   const { plateaus: found, replaced } = plateausOf(
     line,
     frames,
@@ -58,6 +58,7 @@ export function hearNotes(frames: Frames, instrument: Instrument, options: Heari
     measureNote(frames, line, plateau, instrument, options, {
       before: follows(played.notes, i, frames) ? ringingSeconds(decay) : 0,
       after: decay > RINGS ? ringingSeconds(decay) : 0,
+      swing: (rate) => swingLeft(room, rate),
     }),
   );
   const notes = measured.map((note, i) =>

@@ -176,12 +176,12 @@ function compareEvents(
     else {
       const note = event.noteIndex === null ? undefined : heard.notes[event.noteIndex];
       const before = event.noteIndex === null ? undefined : heard.notes[event.noteIndex - 1];
+      const truly = events
+        .filter((truth) => overlaps(truth, event))
+        .map((truth) => `, it was a ${truth.kind} ${truth.soundingMidi}@${truth.startSeconds.toFixed(2)}`)
+        .join('');
       report.falseEvents.push(
-        `${label} false ${event.kind} ${event.soundingMidi}@${event.startSeconds.toFixed(2)} ${Math.round(1000 * (event.endSeconds - event.startSeconds))} ms in ${before?.soundingMidi}→${note?.soundingMidi}@${note?.startSeconds.toFixed(2)}${events
-          .filter((truth) => overlaps(truth, event))
-          .map(
-            (truth) => `, it was a ${truth.kind} ${truth.soundingMidi}@${truth.startSeconds.toFixed(2)}`,
-          )}`,
+        `${label} false ${event.kind} ${event.soundingMidi}@${event.startSeconds.toFixed(2)} ${Math.round(1000 * (event.endSeconds - event.startSeconds))} ms in ${before?.soundingMidi}→${note?.soundingMidi}@${note?.startSeconds.toFixed(2)}${truly}`,
       );
     }
   }

@@ -44,10 +44,12 @@ type Span = Pick<Plateau, 'from' | 'to'>;
 
 /** How long a room keeps sounding: the note before into the beginning of a note, a note itself after its end; 0 where nothing does. */
 export interface Rings {
+  /** Share that it leaves of a swing of the pitch, by its rate. */
+  readonly swing: (rate: Hertz) => number;
   readonly before: Seconds;
   readonly after: Seconds;
 }
-const SILENT_ROOM: Rings = { before: 0, after: 0 };
+const SILENT_ROOM: Rings = { before: 0, after: 0, swing: () => 1 };
 
 /** Measures one note. Each figure is documented in docs/measuring.md. */
 export function measureNote(
@@ -91,7 +93,7 @@ export function measureNote(
         detrended(pitchCents, pitchSlope),
         detrended(quick.against(pitchCents), pitchSlope),
         hop,
-        quick.damping,
+        (rate) => quick.damping(rate) * rings.swing(rate),
       )
     : null;
 

@@ -5,7 +5,6 @@ import type { Line } from './line';
 import { median } from '@/core/base';
 import { multipleOf } from './echoes';
 import { hiddenModes } from './hiddenModes';
-import { soundInPlace } from './interruptions';
 import { interruptionsWithin } from './restarts';
 import type { Squeak } from './squeaks';
 
@@ -79,22 +78,16 @@ export function plateausOf(
     const whole = begun === null ? part : { ...part, from: begun, joined: false };
     begun = null;
     const next = all[i + 1]?.joined ? all[i + 1] : undefined;
-    const starts: number[] = [];
-    const modes = modesOf(part.pitch);
-    const hidden = hiddenModes(part, modes, frames);
+    const hidden = hiddenModes(part, modesOf(part.pitch), frames);
     replaced.push(...hidden);
     const disturbed = [...squeaks, ...hidden];
-    for (const interruption of interruptionsWithin(line, part.from, part.to, hop, rings)) {
-      if (
-        disturbed.some(
-          ({ from, to }) => from < interruption.to + NEAR_SQUEAK && to > interruption.from - NEAR_SQUEAK,
-        )
+    const starts = interruptionsWithin(line, part.from, part.to, hop, rings)
+      .filter(
+        (stop) =>
+          (stop.to - whole.from) * hop >= SHORTEST_AGAIN &&
+          !disturbed.some(({ from, to }) => from < stop.to + NEAR_SQUEAK && to > stop.from - NEAR_SQUEAK),
       )
-        continue;
-      const pitch = soundInPlace(interruption, part, modes, frames, a4);
-      if (pitch === null) starts.push(interruption.to);
-      else replaced.push({ ...interruption, pitch, joined: true, within: part });
-    }
+      .map(({ to }) => to);
     const last = starts[starts.length - 1];
     if (last !== undefined && next && (part.to - last) * hop < HIDES) {
       // An octave above a note is all in its partials: while the note rings on, its pitch is found.

@@ -24,8 +24,6 @@ const LOW_PARTIAL_CENTS = 80;
 const HIGH_PARTIAL = 4;
 const LONGEST: Seconds = 0.16;
 const FEWEST_FRAMES = 3;
-/** Where it rings, two sounds meet in more ways than one for a moment. */
-const FEWEST_OVER_ECHO = 5;
 /** The note before and after it, one pitch, is looked for within so many frames. */
 const REACH = 14;
 /** Nearer to the floor it is a noise of the house. */
@@ -33,20 +31,14 @@ const OVER_FLOOR_DB = 14;
 const SAME = 0.6;
 
 /**
- * Squeaks within a note, found by what is strongest whatever the pitch: over the echo of the note a common period of both is
- * found in the place of either. The line is bridged there, as the note goes on.
+ * Squeaks within a note where hardly anything rings, found by what is strongest whatever the pitch. The line is bridged there, as
+ * the note goes on. Over the echo of the note, see `replacementsIn`.
  */
-export function bridgeSqueaks(
-  line: Line,
-  frames: Frames,
-  instrument: Instrument,
-  a4: Hertz,
-  rings: boolean,
-): Squeak[] {
+export function bridgeSqueaks(line: Line, frames: Frames, instrument: Instrument, a4: Hertz): Squeak[] {
   const top = ABOVE_TOP * midiToHertz(soundingOf(instrument, writtenRange(instrument).high), a4);
   const { strongestHz, count, hopSeconds } = frames;
   // While a window holds both notes of a slur, the strongest that sounds may be of neither.
-  const fewest = Math.max(rings ? FEWEST_OVER_ECHO : FEWEST_FRAMES, ownSeconds(frames) / hopSeconds);
+  const fewest = Math.max(FEWEST_FRAMES, ownSeconds(frames) / hopSeconds);
   const found: Squeak[] = [];
   for (let from = REACH; from < count; from++) {
     if (!(strongestHz[from]! > top)) continue;

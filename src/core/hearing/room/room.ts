@@ -1,6 +1,6 @@
 import { quantile } from '@/core/base';
 import { SILENCE_DB, type Frames } from '@/core/hearing/signal';
-import type { Decibels, Seconds } from '@/core/tuning';
+import type { Decibels, Hertz, Seconds } from '@/core/tuning';
 import * as z from 'zod';
 
 /** What a take says of the room that it was played in; null where no note ended freely. */
@@ -25,6 +25,26 @@ const HEARD_SHARE = 0.6;
 /** How long a note is still heard in a room after it has stopped; 0 where hardly anything rings. */
 export const blurOf = (decaySeconds: Seconds | null): Seconds =>
   decaySeconds !== null && decaySeconds > RINGS ? HEARD_SHARE * decaySeconds : 0;
+
+/** Spread of a tone's level where the echoes are all that is heard, dB. */
+const ALL_ECHO_DB: Decibels = 4.34;
+/** Where they are louder than this against the whole, nothing could be heard of how loud they are. */
+const MOST_ECHO = 0.5;
+/** Natural logarithm of a fall by 60 dB, of energy. */
+const SIXTY_DB = 13.8;
+
+/**
+ * Share of a swing of the pitch that is left when echoes, which lag behind and so swing out of step, are heard with the sound:
+ * |1 − s + s/(1 + jω·T/13.8)|, the delays of echoes being as many as their energy, which decays by 60 dB in T. The share s of the
+ * echoes is what gives the spread 4.34·√(s² + 2s(1−s)) of the level.
+ */
+export function swingLeft({ decaySeconds, spreadDb }: RoomSound, rate: Hertz): number {
+  if (decaySeconds === null || spreadDb === null || decaySeconds <= RINGS) return 1;
+  const s = Math.min(MOST_ECHO, 1 - Math.sqrt(Math.max(0, 1 - (spreadDb / ALL_ECHO_DB) ** 2)));
+  const lag = (2 * Math.PI * rate * decaySeconds) / SIXTY_DB;
+  const inStep = 1 - s + s / (1 + lag * lag);
+  return Math.hypot(inStep, (s * lag) / (1 + lag * lag));
+}
 
 /** A stretch as long as this is looked at for a free decay … */
 const STRETCH: Seconds = 0.06;
