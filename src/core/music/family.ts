@@ -45,6 +45,7 @@ type Fixed = Partial<
     | 'droneLeavesOut'
     | 'sides'
     | 'blind'
+    | 'byEar'
     | 'company'
     | 'repeats'
     | 'longestSeconds'
@@ -176,6 +177,7 @@ export function defineFamily<const S extends ParameterSpecs, const Id extends st
         droneLeavesOut: false,
         sides: null,
         blind: false,
+        byEar: false,
         company: false,
         repeats: 1,
         longestSeconds: null,

@@ -77,6 +77,7 @@ export {
   type PhraseRead,
 } from './playedIn';
 export { NEEDS, needsOf, type Need } from './needs';
+export { phrasesByKey, type KeyPhrase } from './byEar';
 export { keysOf, signaturesOf, spellerOf, type Speller } from './keys';
 export { beamsOf, type Beam } from './beams';
 export { clefsOf } from './clefs';

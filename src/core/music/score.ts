@@ -215,6 +215,8 @@ export const scoreSchema = z.object({
   sides: z.tuple([z.string(), z.string()]).nullable().default(null),
   /** The reading is hidden while playing. */
   blind: z.boolean().default(false),
+  /** Its first phrase is shown; of the others the names only, and they are played by ear. */
+  byEar: z.boolean().default(false),
   /** Another pitch is expected beside the player's (a voice, a partner). */
   company: z.boolean().default(false),
   /** Times that the whole is played. */

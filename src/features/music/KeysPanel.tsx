@@ -7,13 +7,16 @@ import { Button, Choice, Notation, Soft, useShape } from '@/ui';
 interface KeysPanelProps {
   /** What is chosen, round the keys; null: it is so wide that it fits in its own only. */
   readonly score: Score | null;
-  readonly isOn: boolean;
-  readonly onChange: (isOn: boolean) => void;
+  readonly keys: Keys;
+  readonly onChange: (keys: Keys) => void;
   readonly instrument: Instrument;
 }
 
+/** Its own key only; round the circle, its notes shown in all of them or in the first only. */
+export type Keys = 'own' | 'all' | 'by-ear';
+
 /** The passage in its own key, or round all that it fits in. */
-export function KeysPanel({ score, isOn, onChange, instrument }: KeysPanelProps) {
+export function KeysPanel({ score, keys, onChange, instrument }: KeysPanelProps) {
   const { wide } = useShape();
   const [seen, setSeen] = useState(false);
   if (!score)
@@ -22,21 +25,24 @@ export function KeysPanel({ score, isOn, onChange, instrument }: KeysPanelProps)
     <View style={{ gap: 8 }} testID="keys">
       <Choice
         label="Keys"
-        value={isOn ? 'all' : 'own'}
-        onChange={(keys) => onChange(keys === 'all')}
+        value={keys}
+        onChange={onChange}
         options={[
           { value: 'own', label: 'its own' },
           { value: 'all', label: 'round the circle of fourths' },
+          { value: 'by-ear', label: 'round it by ear, only the first shown' },
         ]}
       />
-      {isOn ? (
+      {keys !== 'own' ? (
         <Button
           look="quiet"
           label={seen ? 'Hide the notes' : 'Show the notes'}
           onPress={() => setSeen(!seen)}
         />
       ) : null}
-      {isOn && seen ? <Notation score={score} instrument={instrument} scale={wide ? 1 : 1.2} /> : null}
+      {keys !== 'own' && seen ? (
+        <Notation score={score} instrument={instrument} scale={wide ? 1 : 1.2} />
+      ) : null}
     </View>
   );
 }

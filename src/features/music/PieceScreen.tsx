@@ -17,7 +17,7 @@ import { weakNotes } from '@/core/ledger';
 import { BeginButton, ListenPanel } from '@/features/library';
 import { downloadMidi, downloadMusicXml, useExample } from '@/features/library';
 import { DrillsOfIt } from './DrillsOfIt';
-import { KeysPanel } from './KeysPanel';
+import { KeysPanel, type Keys } from './KeysPanel';
 import { PassagePanel } from './PassagePanel';
 import { rememberRemoved } from './removedPiece';
 import { HowToRead, useAsRead } from '@/features/take';
@@ -105,14 +105,14 @@ function PieceView({ id, score, remark, instrument, onRemove }: PieceViewProps) 
     [score, chosen, instrument],
   );
   const [passage, setPassage] = useState(() => wholeOf(score));
-  const [inKeys, setInKeys] = useState(false);
+  const [keys, setKeys] = useState<Keys>('own');
   // It is played on the instrument of the moment, whatever it was brought in for.
   const { own, isPhrase, roundKeys } = useMemo(() => {
     const part = { ...passageOf(score, passage), instrumentId: instrument.id };
     const isPhrase = part.notes.length <= MOST_IN_KEYS;
     return { own: part, isPhrase, roundKeys: isPhrase ? inTwelveKeys(part, instrument) : null };
   }, [score, passage, instrument]);
-  const played = inKeys && roundKeys ? roundKeys : own;
+  const played = keys === 'own' || !roundKeys ? own : { ...roundKeys, byEar: keys === 'by-ear' };
   const example = useExample(drill, instrument, settings.a4);
   return (
     <Screen
@@ -129,7 +129,7 @@ function PieceView({ id, score, remark, instrument, onRemove }: PieceViewProps) 
         <>
           <PassagePanel score={score} passage={passage} onChange={setPassage} />
           {isPhrase ? (
-            <KeysPanel score={roundKeys} isOn={inKeys} onChange={setInKeys} instrument={instrument} />
+            <KeysPanel score={roundKeys} keys={keys} onChange={setKeys} instrument={instrument} />
           ) : null}
           <ListenPanel />
           {drill && chosen ? (

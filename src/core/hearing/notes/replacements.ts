@@ -47,7 +47,7 @@ const MOST_USUAL = 0.45;
  * simulated instruments in living and bad rooms; half of it was held out while it was chosen.
  */
 const WEIGHTS = {
-  any: -2.75,
+  any: -2.15,
   /** How new its first and its last moment are, up to 1: what takes a note's place comes at once and goes at once. */
   begins: 2.13,
   ends: 2.24,

@@ -44,7 +44,7 @@ export const twelveKeys = defineFamily({
   section: 'rhythm',
   purposes: ['music', 'flexibility'],
   what: 'A short phrase round the circle of fourths, so that every break is met from every side.',
-  how: 'Do not write it down. Hear the next key before you play it.',
+  how: 'Hear the next key before you play it. When you know the phrase, have only its first key shown and play the others by ear.',
   measured: 'Seams met, pitch in every key, time.',
   vibrato: 'free',
   specs: {
@@ -59,16 +59,22 @@ export const twelveKeys = defineFamily({
       ['harmonic-minor', 'minor'],
     ]),
     slurred: flag('Slurred'),
+    notes: choice('Notes on the stand', [
+      ['all', 'in every key'],
+      ['first', 'in the first key only'],
+    ]),
     keys: count('Keys', 2, 12),
     dynamic: dynamic(),
     tempo: strictTempo(40, 160),
   },
   counts: { measures: ['seam', 'rhythm', 'pitch'], notches: 'clean' },
+  fixed: ({ notes }) => ({ byEar: notes === 'first' }),
   defaults: (instrument) => ({
     phrase: 'turn' as const,
     from: usualKey(instrument),
     scale: 'major' as const,
     slurred: true,
+    notes: 'all' as const,
     // Further round the circle an instrument of few keys has half-holes only.
     keys: instrument.plainKeys?.length ?? 12,
     dynamic: 'mf' as const,
