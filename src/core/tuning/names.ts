@@ -1,3 +1,4 @@
+import type { Spelling } from './spelling';
 import type { Midi } from './units';
 
 const LETTERS: Readonly<Record<string, number>> = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 };
@@ -44,6 +45,41 @@ export function displayName(midi: Midi, naming: Naming): string {
   return isNatural(below)
     ? `${name(below)}½♯${octaveOf(below)}`
     : `${name(below + 1)}½♭${octaveOf(below + 1)}`;
+}
+
+const SIGNS: Readonly<Record<string, string>> = {
+  '-2': '♭♭',
+  '-1.5': '♭½♭',
+  '-1': '♭',
+  '-0.5': '½♭',
+  '0': '',
+  '0.5': '½♯',
+  '1': '♯',
+  '1.5': '♯½♯',
+  '2': '♯♯',
+};
+const DO_RE_MI: Readonly<Record<string, string>> = {
+  C: 'do',
+  D: 're',
+  E: 'mi',
+  F: 'fa',
+  G: 'sol',
+  A: 'la',
+  B: 'si',
+};
+
+/** A note as it is spelled where it stands, for the eye: `A♭4` in four flats, where `displayName` would say `G♯4`. */
+export function spelledName({ step, alter, octave }: Spelling, naming: Naming): string {
+  if (naming === 'german' && Number.isInteger(alter)) return `${germanName(step, alter)}${octave}`;
+  const name = naming === 'fixed-do' ? DO_RE_MI[step]! : naming === 'german' && step === 'B' ? 'H' : step;
+  return `${name}${SIGNS[String(alter)] ?? ''}${octave}`;
+}
+
+function germanName(step: string, alter: number): string {
+  if (step === 'B')
+    return alter === 0 ? 'H' : alter === -1 ? 'B' : alter < 0 ? 'Heses' : `H${'is'.repeat(alter)}`;
+  if (alter >= 0) return step + 'is'.repeat(alter);
+  return /[AE]/.test(step) ? `${step}s${'es'.repeat(-alter - 1)}` : step + 'es'.repeat(-alter);
 }
 
 /** As `noteName`, in words for a screen reader: `C sharp 5`, `E half flat 4`. */

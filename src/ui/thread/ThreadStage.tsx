@@ -1,10 +1,11 @@
-import { useNoteName } from '../naming';
+import { useNaming, useNoteName } from '../naming';
 import { useEffect, useImperativeHandle, useMemo, useRef, type Ref } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { G, Line, Path, Text as SvgText } from 'react-native-svg';
-import type { Score } from '@/core/music';
+import { phrasesByKey, spellerOf, type Score } from '@/core/music';
 import type { Page } from '@/core/hearing/following';
 import type { Instrument } from '@/core/instruments';
+import { spelledName } from '@/core/tuning';
 import { fonts, usePalette } from '../theme';
 import { ThreadPainter, type ThreadPoint } from './painter';
 import { stagingOf, type Eye } from './staging';
@@ -48,9 +49,15 @@ export function ThreadStage({
   const tip = useRef<HTMLDivElement>(null);
   const painter = useRef<ThreadPainter | null>(null);
   const nameOf = useNoteName();
+  const naming = useNaming();
+  const nameAt = useMemo(() => {
+    const spell = spellerOf(score);
+    const byEar = score.byEar ? phrasesByKey(score)[1]?.from : undefined;
+    return (note: number) => (note >= (byEar ?? Infinity) ? '' : spelledName(spell(note), naming));
+  }, [score, naming]);
   const staging = useMemo(
-    () => stagingOf(page, score, instrument, width, height, nameOf),
-    [page, score, instrument, width, height, nameOf],
+    () => stagingOf(page, score, instrument, width, height, nameOf, nameAt),
+    [page, score, instrument, width, height, nameOf, nameAt],
   );
 
   useEffect(() => {
@@ -81,7 +88,7 @@ export function ThreadStage({
     <View
       style={{ width, height }}
       role="img"
-      aria-label={`Your sound as a thread through the eyes of ${staging.eyes.map((eye) => eye.name).join(', ')}`}
+      aria-label={`Your sound as a thread through the eyes of ${staging.eyes.map((eye) => eye.name || 'a note by ear').join(', ')}`}
     >
       <Svg width={width} height={height} style={StyleSheet.absoluteFill}>
         {staging.seams.map(({ y, text }) => (

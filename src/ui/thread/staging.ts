@@ -35,6 +35,7 @@ const AFTER: Seconds = 0.4;
 /**
  * Where the notes of a page stand. Around each asked pitch the height is magnified, so that a few cents can be seen; between
  * them it is squeezed, so that an octave still fits.
+ * @param nameAt what a note of the music is called where it stands; nothing where it is played by ear.
  */
 export function stagingOf(
   page: Page,
@@ -43,6 +44,7 @@ export function stagingOf(
   width: number,
   height: number,
   nameOf: (midi: Midi) => string,
+  nameAt: (note: number) => string,
 ): Staging {
   const pitches = [...new Set(page.groups.map((group) => group.sounding))].sort((a, b) => a - b);
   const margin = Math.min(64, height / 4);
@@ -78,7 +80,7 @@ export function stagingOf(
     const end = xOf(secondsAt(score, group.startBeat + group.beats));
     return {
       group,
-      name: nameOf(group.written),
+      name: nameAt(group.from),
       x,
       width: Math.max(LEAST_EYE, (end - x) * 0.94),
       y: middles[pitches.indexOf(group.sounding)]!,
