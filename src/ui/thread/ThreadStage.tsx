@@ -4,6 +4,7 @@ import { StyleSheet, View } from 'react-native';
 import Svg, { G, Line, Path, Text as SvgText } from 'react-native-svg';
 import { phrasesByKey, spellerOf, type Score } from '@/core/music';
 import type { Page } from '@/core/hearing/following';
+import type { Group } from '@/core/hearing/matching';
 import type { Instrument } from '@/core/instruments';
 import { spelledName } from '@/core/tuning';
 import { fonts, usePalette } from '../theme';
@@ -53,8 +54,12 @@ export function ThreadStage({
   const nameAt = useMemo(() => {
     const spell = spellerOf(score);
     const byEar = score.byEar ? phrasesByKey(score)[1]?.from : undefined;
-    return (note: number) => (note >= (byEar ?? Infinity) ? '' : spelledName(spell(note), naming));
-  }, [score, naming]);
+    return ({ from, written }: Group) => {
+      if (from >= (byEar ?? Infinity)) return '';
+      // Played freely, what sounds is in no music.
+      return score.notes[from]?.written === written ? spelledName(spell(from), naming) : nameOf(written);
+    };
+  }, [score, naming, nameOf]);
   const staging = useMemo(
     () => stagingOf(page, score, instrument, width, height, nameOf, nameAt),
     [page, score, instrument, width, height, nameOf, nameAt],

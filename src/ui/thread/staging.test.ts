@@ -9,7 +9,7 @@ import { stagingOf } from './staging';
 
 const nameOf = (midi: number) => displayName(midi, 'english');
 const staged = (page: Page, score: Score, instrument: Instrument) =>
-  stagingOf(page, score, instrument, 366, 340, nameOf, (note) => nameOf(score.notes[note]!.written));
+  stagingOf(page, score, instrument, 366, 340, nameOf, ({ written }) => nameOf(written));
 
 const flute = findInstrument('flute')!;
 

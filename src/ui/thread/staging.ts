@@ -35,7 +35,7 @@ const AFTER: Seconds = 0.4;
 /**
  * Where the notes of a page stand. Around each asked pitch the height is magnified, so that a few cents can be seen; between
  * them it is squeezed, so that an octave still fits.
- * @param nameAt what a note of the music is called where it stands; nothing where it is played by ear.
+ * @param nameAt what a group's note is called where it stands; nothing where it is played by ear.
  */
 export function stagingOf(
   page: Page,
@@ -44,7 +44,7 @@ export function stagingOf(
   width: number,
   height: number,
   nameOf: (midi: Midi) => string,
-  nameAt: (note: number) => string,
+  nameAt: (group: Group) => string,
 ): Staging {
   const pitches = [...new Set(page.groups.map((group) => group.sounding))].sort((a, b) => a - b);
   const margin = Math.min(64, height / 4);
@@ -80,7 +80,7 @@ export function stagingOf(
     const end = xOf(secondsAt(score, group.startBeat + group.beats));
     return {
       group,
-      name: nameAt(group.from),
+      name: nameAt(group),
       x,
       width: Math.max(LEAST_EYE, (end - x) * 0.94),
       y: middles[pitches.indexOf(group.sounding)]!,
