@@ -112,7 +112,10 @@ function PieceView({ id, score, remark, instrument, onRemove }: PieceViewProps) 
     const isPhrase = part.notes.length <= MOST_IN_KEYS;
     return { own: part, isPhrase, roundKeys: isPhrase ? inTwelveKeys(part, instrument) : null };
   }, [score, passage, instrument]);
-  const played = keys === 'own' || !roundKeys ? own : { ...roundKeys, byEar: keys === 'by-ear' };
+  const played = useMemo(
+    () => (keys === 'own' || !roundKeys ? own : { ...roundKeys, byEar: keys === 'by-ear' }),
+    [keys, own, roundKeys],
+  );
   const example = useExample(drill, instrument, settings.a4);
   return (
     <Screen

@@ -5,7 +5,7 @@ import { RINGS } from '@/core/hearing/room';
 import { isOfBoth, isPeriodOfBoth, multipleOf, ringingSeconds, ringsBelow } from './echoes';
 import type { Line } from './line';
 import type { NoteEvent } from './note';
-import type { Squeak } from './squeaks';
+import type { Replacement } from './replacements';
 import { onePitchOf, type Plateau, type Replaced } from './plateaus';
 import { median } from '@/core/base';
 
@@ -51,7 +51,7 @@ type Detour = 'break' | 'squeak';
 export function separateDetours(
   plateaus: readonly Plateau[],
   replaced: readonly Replaced[],
-  squeaks: readonly Squeak[],
+  squeaks: readonly Replacement[],
   line: Line,
   frames: Frames,
   instrument: Instrument,

@@ -47,7 +47,6 @@ export function hearNotes(frames: Frames, instrument: Instrument, options: Heari
     line,
     frames,
     instrument,
-    a4,
     squeaks,
     decay > RINGS,
     (pitch) => otherModes(pitch, instrument),

@@ -1,12 +1,12 @@
 import type { Frames } from '@/core/hearing/signal';
 import type { Instrument } from '@/core/instruments';
-import type { Hertz, Seconds, Semitones } from '@/core/tuning';
+import type { Seconds, Semitones } from '@/core/tuning';
 import type { Line } from './line';
 import { median } from '@/core/base';
 import { multipleOf } from './echoes';
 import { hiddenModes } from './hiddenModes';
 import { interruptionsWithin } from './restarts';
-import type { Squeak } from './squeaks';
+import type { Replacement } from './replacements';
 
 /** A stretch of frames on one pitch, half-open. */
 export interface Plateau {
@@ -60,8 +60,7 @@ export function plateausOf(
   line: Line,
   frames: Frames,
   instrument: Instrument,
-  a4: Hertz,
-  squeaks: readonly Squeak[],
+  squeaks: readonly Replacement[],
   rings: boolean,
   modesOf: (pitch: number) => number[],
 ): { plateaus: Plateau[]; replaced: Replaced[] } {

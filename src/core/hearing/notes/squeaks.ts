@@ -4,15 +4,7 @@ import { soundingOf, writtenRange, type Instrument } from '@/core/instruments';
 import { hertzToMidi, midiToHertz, type Hertz, type Midi, type Seconds } from '@/core/tuning';
 import { isInPlace } from './isInPlace';
 import { ownSeconds, type Line } from './line';
-
-/** A squeak: for a moment the strongest that sounds is higher than any note, and no partial of the one that was held. */
-export interface Squeak {
-  readonly from: number;
-  readonly to: number;
-  readonly pitch: Midi;
-  /** The note that it interrupts. */
-  readonly note: Midi;
-}
+import type { Replacement } from './replacements';
 
 const ABOVE_TOP = 1.04;
 /** Higher than this so many times what was strongest before it. */
@@ -34,12 +26,12 @@ const SAME = 0.6;
  * Squeaks within a note where hardly anything rings, found by what is strongest whatever the pitch. The line is bridged there, as
  * the note goes on. Over the echo of the note, see `replacementsIn`.
  */
-export function bridgeSqueaks(line: Line, frames: Frames, instrument: Instrument, a4: Hertz): Squeak[] {
+export function bridgeSqueaks(line: Line, frames: Frames, instrument: Instrument, a4: Hertz): Replacement[] {
   const top = ABOVE_TOP * midiToHertz(soundingOf(instrument, writtenRange(instrument).high), a4);
   const { strongestHz, count, hopSeconds } = frames;
   // While a window holds both notes of a slur, the strongest that sounds may be of neither.
   const fewest = Math.max(FEWEST_FRAMES, ownSeconds(frames) / hopSeconds);
-  const found: Squeak[] = [];
+  const found: Replacement[] = [];
   for (let from = REACH; from < count; from++) {
     if (!(strongestHz[from]! > top)) continue;
     let to = from;
@@ -52,7 +44,7 @@ export function bridgeSqueaks(line: Line, frames: Frames, instrument: Instrument
   return found;
 }
 
-function squeakBetween(line: Line, frames: Frames, from: number, to: number, a4: Hertz): Squeak | null {
+function squeakBetween(line: Line, frames: Frames, from: number, to: number, a4: Hertz): Replacement | null {
   const { strongestHz } = frames;
   const before = median(line.pitch.subarray(from - REACH, from - 3).filter((pitch) => !Number.isNaN(pitch)));
   const after = firstNear(line.pitch, before, to);
