@@ -1,13 +1,16 @@
 import { openGallery, PAPERS } from '../e2e/gallery';
+import { flag } from './flags';
 import { instruments } from '@/core/instruments';
 import { families } from '@/core/music';
 
-/** Every family's default music for every instrument, drawn on a phone, a wide screen and a sheet: what runs into what. */
+/** Every family's default music for every instrument, drawn on a phone, a wide screen and a sheet: what runs into what; `--paper=sheet` draws one of the three. */
 export async function collisions() {
+  const only = flag('paper');
   const gallery = await openGallery();
   try {
     const rows = [];
     for (const [name, paper] of Object.entries(PAPERS)) {
+      if (only && name !== only) continue;
       let [scores, touched] = [0, 0];
       for (const family of families)
         for (const instrument of instruments) {

@@ -12,7 +12,7 @@ const WORDS = 'node_modules/@expo-google-fonts/alegreya-sans/700Bold/AlegreyaSan
 export const PAPERS: Readonly<Record<'phone' | 'wide' | 'sheet', Paper>> = {
   phone: { width: 374, scale: 1.35 },
   wide: { width: 760, scale: 1.35 },
-  sheet: { width: 718, scale: 1 },
+  sheet: 'sheet',
 };
 
 /** A page with the engraver alone, that draws music and measures what of it runs into what. */

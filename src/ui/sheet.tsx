@@ -1,8 +1,6 @@
 import type { ReactNode } from 'react';
+import { PAPER_WIDTH } from './notation/paper';
 import { fonts } from './theme';
-
-/** Between the margins of a sheet of A4, which Letter has too, in CSS pixels. */
-export const PAPER_WIDTH = 680;
 
 /** Ink on white, and nothing but the sheet when it is printed; the app's own frame scrolls inside itself, a sheet must not. */
 export const SHEET_STYLE = `

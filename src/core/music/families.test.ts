@@ -133,8 +133,9 @@ describe.each(families.map((family) => [family.id, family] as const))('%s', (_, 
     }
   });
 
-  it('says what it is for, how it is done and what is measured', () => {
-    for (const text of [family.what, family.how, family.measured]) expect(text.length).toBeGreaterThan(20);
+  it('says what it is for, what to do and listen for, when to stop and what is measured', () => {
+    for (const text of [family.what, family.how, family.listen, family.enough, family.measured])
+      expect(text).toMatch(/^\p{Lu}.{19,}[.?]$/u);
     expect(family.purposes.every((purpose) => PURPOSES.includes(purpose))).toBe(true);
   });
 });

@@ -59,8 +59,14 @@ interface About<Id extends string = string> {
   readonly title: string;
   readonly section: Section;
   readonly purposes: readonly Purpose[];
+  /** What it is good for. */
   readonly what: string;
+  /** What to do. */
   readonly how: string;
+  /** What to listen for meanwhile. */
+  readonly listen: string;
+  /** When to stop. */
+  readonly enough: string;
   readonly measured: string;
 }
 
@@ -142,6 +148,8 @@ export function defineFamily<const S extends ParameterSpecs, const Id extends st
     purposes: definition.purposes,
     what: definition.what,
     how: definition.how,
+    listen: definition.listen,
+    enough: definition.enough,
     measured: definition.measured,
     caution: definition.caution ?? null,
     differ: definition.differ ?? null,

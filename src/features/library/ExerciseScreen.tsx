@@ -237,11 +237,13 @@ function Out({ score, instrument, printPath, send }: OutProps) {
   );
 }
 
-/** What it is for and how, a line each that opens. */
+/** What it is for, how it is done and when to stop; on a phone the first two, a line each, that open. */
 function About({ family }: Pick<Exercise, 'family'>) {
   const parts = [
     ['For', family.what],
     ['How', family.how],
+    ['Listen for', family.listen],
+    ['Enough', family.enough],
     ['Measured', family.measured],
   ] as const;
   const { wide } = useShape();

@@ -44,8 +44,11 @@ function useLately(offered: readonly Family[], atHand: readonly string[]): Famil
 }
 
 /** Whether an exercise speaks of all the words that are looked for. */
-const speaksOf = (words: readonly string[], { title, what, how, measured, purposes }: Family): boolean => {
-  const text = [title, what, how, measured, ...purposes].join(' ').toLowerCase();
+const speaksOf = (
+  words: readonly string[],
+  { title, what, how, listen, measured, purposes }: Family,
+): boolean => {
+  const text = [title, what, how, listen, measured, ...purposes].join(' ').toLowerCase();
   return words.every((word) => text.includes(word));
 };
 

@@ -3,7 +3,7 @@ import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useEffect } from 'react';
 import { useExercise } from './useExercise';
 import { useSettings } from '@/store';
-import { Notation, Notice, PAPER_WIDTH, Sheet } from '@/ui';
+import { Notation, Notice, PAPER_WIDTH, paperScale, Sheet } from '@/ui';
 
 /** A clean sheet of an exercise, with its text, to hand out. */
 export function SheetScreen() {
@@ -34,11 +34,13 @@ export function SheetScreen() {
       <p>{`${instrument.name} · ${value.tempo === null ? 'free time' : tempoText(value)}`}</p>
       <Notation
         {...asRead(value, instrument, { ...settings.readAs, pitch: 'written' })}
-        scale={value.notes.length > 80 ? 0.7 : 0.95}
+        scale={paperScale(value.notes.length)}
         paper={PAPER_WIDTH}
       />
       <p>{family.what}</p>
       <p>{family.how}</p>
+      <p>{`Listen for: ${family.listen}`}</p>
+      <p>{`Enough: ${family.enough}`}</p>
       {value.cue ? <p>{`Attend to: ${value.cue}.`}</p> : null}
       {caution ? <p>{caution}</p> : null}
     </Sheet>

@@ -80,6 +80,8 @@ export const airDrills = defineFamily({
   purposes: ['breath and air', 'warming up'],
   what: `Breath alone, with a picture to follow. Each drill serves a fault: ${DRILLS.map(([id, name]) => `${name} for ${SERVES[id]}`).join('; ')}.`,
   how: 'Put the instrument down. Follow the picture with your breath; the hands are free.',
+  listen: 'The breath alone: one even stream, with no catch in it.',
+  enough: 'A minute of each. Dizzy: at once.',
   measured: 'Nothing: a microphone hears breath noise at best, and no figure is claimed.',
   caution: 'Dizzy: stop at once and breathe normally.',
   specs: { drill: choice('Drill', DRILLS), rounds: count('Rounds', 1, 8), tempo: strictTempo(40, 80) },

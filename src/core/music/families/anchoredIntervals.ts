@@ -9,7 +9,10 @@ export const anchoredIntervals = defineFamily({
   section: 'seams',
   purposes: ['the break', 'flexibility', 'tuning'],
   what: 'From one anchor note to each next note and back to the very same anchor.',
-  how: 'Slur away and come home. The anchor has to be the same note each time: pitch, level and colour.',
+  how: 'Slur from the anchor to the next note and come home, then to the one after that. The anchor has to be the same note each time: pitch, level and colour.',
+  listen: 'The anchor when you return: has it moved?',
+  enough:
+    'At the widest leap, or when the anchor has moved three times running: the mouth follows the leap then.',
   measured: 'Every crossing; the anchor at each return against the first.',
   specs: {
     anchor: note('Anchor'),

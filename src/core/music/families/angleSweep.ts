@@ -9,6 +9,8 @@ export const angleSweep = defineFamily({
   purposes: ['sameness of tone', 'the low notes'],
   what: 'Where is a low note richest and still in tune?',
   how: 'Hold a low note and move the angle of the stream slowly, keeping the pitch. Stay where it is richest.',
+  listen: 'The fullest place, and whether the pitch moved on the way there.',
+  enough: 'When you have come back to that place three times without searching.',
   measured: 'Richness and air along the way, and how well the pitch stayed.',
   specs: {
     note: note('Low note'),

@@ -18,6 +18,8 @@ export const bends = defineFamily({
   purposes: ['flexibility', 'tuning'],
   what: 'How far each means alone moves the pitch, and whether the tone survives.',
   how: 'From a plain note, down and back, up and back, by one means alone: angle, lips, jaw or head. Then all together. End on a centred plain note.',
+  listen: 'The tone on its way: it moves without thinning or cracking. Then: is the plain note where it was?',
+  enough: 'Two bends by each means. You learn your reach; it is no record to beat.',
   measured: 'Cents down and up, evenness of the glide, level lost, whether it broke.',
   specs: {
     note: note('Note'),

@@ -10,6 +10,8 @@ export const blindTuning = defineFamily({
   purposes: ['tuning'],
   what: 'Which way do you lean when nothing shows you?',
   how: 'Hear or think the note, play it with the reading hidden, then look. It is a habit to know, not a score.',
+  listen: 'Your own idea of the note, before you play it.',
+  enough: 'Ten notes a day: the habit shows over weeks.',
   measured: 'Signed error of each note; the habit per note over time.',
   specs: {
     range: range('Within', 3),

@@ -12,6 +12,8 @@ export const breathSweep = defineFamily({
   purposes: ['breath and air', 'sameness of tone', 'tuning'],
   what: 'Finds the breath at which a note rings most, and how far that is from the breath at which it is in tune.',
   how: 'Blow from too little to too much and back, slowly. Then the octaves; then between them, first the fingers and then the breath; then both together, straight to the remembered breath; then five notes; then a tune. On recorders also the head alone and without the foot: three tubes, three breaths.',
+  listen: 'Two places: where the note rings most, and where it is in tune. They need not be the same.',
+  enough: 'When you meet the ringing breath three times without searching for it.',
   measured: 'The level that rings, the level that is in tune, the gap between them; up and down apart.',
   differ: 'what drives the breath: its amount and speed, or the body’s support.',
   specs: {

@@ -13,7 +13,9 @@ export const colours = defineFamily({
   section: 'air',
   purposes: ['flexibility', 'sameness of tone'],
   what: 'How far apart can you set two colours of one note, and does the pitch stay?',
-  how: 'The same note dark and clear, covered and open, soft and strong; or a low note made to carry by colour instead of level.',
+  how: 'Play the same note twice in opposite colours: dark and clear, covered and open, soft and strong; or make a low note carry by colour instead of level.',
+  listen: 'How far apart the two are, while the pitch stays where it was.',
+  enough: 'Five pairs, the last one as far apart as you can.',
   measured: 'Distance between the two colours, the pitch between them, the level.',
   specs: {
     note: note('Note'),

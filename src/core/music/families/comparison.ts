@@ -25,6 +25,9 @@ export const comparison = defineFamily({
   purposes: ['sameness of tone', 'flexibility'],
   what: 'The same figure under two conditions, in turn, to find out whether anything changes.',
   how: 'Play the figure under the first condition, then under the second, and again. With the voice: it takes its starting note from the figure and changes octave where it runs out; the plain repeat is what counts. With both lips over the teeth the instrument rests on a knee or a strap.',
+  listen:
+    'Anything that differs: fullness, pitch, how easily it speaks. Do not make up your mind before the end.',
+  enough: 'When both conditions have had all their turns; fewer may be chance.',
   measured: 'The difference of the medians for each measure, and whether it is more than chance.',
   caution:
     'Both lips over the teeth: three minutes at most, it is hard on the lip; the instrument on a knee or a strap. The block ends by itself. Do not share reeds or mouthpieces uncleaned.',

@@ -28,7 +28,9 @@ export const droneWork = defineFamily({
   section: 'intonation',
   purposes: ['tuning'],
   what: 'Intervals against a held note: just ones, not the tuner’s.',
-  how: 'Play the interval and slow the beats until they stand still. With a player or a piano instead of the drone, let it sound alone first.',
+  how: 'Play the interval over the held note. Where it is not in tune the two beat, a waver in the sound: move your pitch until it slows and stands still. With a player or a piano instead of the drone, let it sound alone first.',
+  listen: 'The waver between the two sounds: the faster it is, the farther off you are.',
+  enough: 'When it stands still at once, without searching, three times.',
   measured: 'Cents from the just interval, and beats a second.',
   caution: QUIET,
   specs: {

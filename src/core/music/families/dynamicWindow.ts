@@ -8,7 +8,9 @@ export const dynamicWindow = defineFamily({
   section: 'dynamics',
   purposes: ['soft playing', 'the low notes', 'the high notes'],
   what: 'The softest and the loudest that each note holds with its tone.',
-  how: 'As softly as it still sounds like you, held; then as loudly as it still does, held.',
+  how: 'Hold each note as softly as it still sounds like you; then as loudly as it still does.',
+  listen: 'The edge at which the tone is no longer yours: it thins, growls or breaks.',
+  enough: 'Once for each note; the loud end tires.',
   measured: 'Both levels, their distance, tone and pitch at both ends.',
   caution: 'Loud: protect your ears in a small room.',
   specs: {

@@ -9,6 +9,8 @@ export const edgeHold = defineFamily({
   purposes: ['the low notes', 'the high notes', 'breath and air'],
   what: 'Presses the lowest note towards its breaking point and stays just short of it; overtones grow. The highest notes, held steady, train the low ones.',
   how: 'Let the note grow until it is about to break, and stay there. If it breaks, you have found the edge: begin again just below.',
+  listen: 'Overtones that grow above the note just before it gives way.',
+  enough: 'Three holds of a few seconds.',
   measured: 'How loud the edge is, how rich, and how long you stay.',
   caution: 'Short doses. Numb, dizzy or sore: stop. Loud: protect your ears in a small room.',
   specs: {

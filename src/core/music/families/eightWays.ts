@@ -69,7 +69,9 @@ export const eightWays = defineFamily({
   section: 'seams',
   purposes: ['flexibility', 'attacks', 'the break'],
   what: 'The same row of notes in eight ways. What differs in the sound shows what the tongue, the breath and the slur do to it.',
-  how: 'One note a beat, about 72 or slower. The two tongued attacks are not to be told apart; the breath-only one may begin less sharply, but its body matches.',
+  how: 'Play the row once in each of the eight ways, one note a beat, about 72 or slower. The two tongued attacks are not to be told apart; the breath-only one may begin less sharply, but its body matches.',
+  listen: 'What changes and should not: the body of a note is the same, however it begins.',
+  enough: 'Once through all eight. The way that differed most is worth a second time.',
   measured: 'Attacks against each other, bodies against each other, every slur, the hairpins.',
   specs: {
     from: note('First note'),

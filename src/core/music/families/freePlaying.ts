@@ -8,6 +8,8 @@ export const freePlaying = defineFamily({
   purposes: ['warming up', 'music', 'tuning'],
   what: 'Whatever you like: a warm-up, a piece, an improvisation. Nothing is asked; all of it is heard.',
   how: 'Press Begin and play. The note you are on stands large, with where it lies. Stop when you are done, and see what you played, note by note. Vibrato and bends are yours.',
+  listen: 'Whatever you like. Afterwards, see which notes leaned and which slurs cracked.',
+  enough: 'Whenever you like: nothing is asked.',
   measured:
     'Where each note lay and for how long, the slurs over the breaks, what cracked. It fills the map.',
   vibrato: 'free',

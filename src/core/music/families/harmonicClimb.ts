@@ -10,6 +10,9 @@ export const harmonicClimb = defineFamily({
   purposes: ['the break', 'flexibility', 'breath and air'],
   what: 'Sounds the modes of one fingering, one after the other: the breath learns where each register lies.',
   how: 'Check each pitch with its ordinary fingering first. Finger the low note and let the next mode speak by air alone; go back to the fundamental after each. Later, climb while getting softer. On clarinets the register key may help a mode to speak and is then let go.',
+  listen:
+    'Where the breath has to be for each mode. The fifth and the seventh mode lie lower than the ordinary fingering by nature: leave them there.',
+  enough: 'One climb from each low note. A mode that does not speak in three tries waits until tomorrow.',
   measured: 'Which modes were reached, their cents from the true multiples and from the ordinary fingering.',
   differ: 'what leads the climb: the air, the body’s support, or the shape of lips and mouth.',
   caution: 'Numb, dizzy or sore: stop.',

@@ -19,7 +19,9 @@ export const justThisSeam = defineFamily({
   section: 'seams',
   purposes: ['the break'],
   what: 'One crossing alone, slower than in the music.',
-  how: 'Slowly to and fro. When five in a row are clean, two notches faster.',
+  how: 'Slur slowly to and fro over the one break. When five in a row are clean, two notches faster.',
+  listen: 'Silence, a knock or another note between the two.',
+  enough: 'Ten clean crossings, or five minutes: a seam mends over days.',
   measured: 'Each crossing: dip, time, overshoot, the step in level and colour.',
   specs: {
     from: note('From'),

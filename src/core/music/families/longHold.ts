@@ -12,7 +12,9 @@ export const longHold = defineFamily({
   section: 'sound',
   purposes: ['breath and air', 'the low notes', 'sameness of tone'],
   what: 'How long does a note stay pure? The figure is worth following over a month or two.',
-  how: 'Walk down a short scale and hold its last note as long as it stays pure, without vibrato; then the same to the next one. Stop when it wavers, not when the air is gone.',
+  how: 'Walk down a short scale and hold its last note as long as it stays pure, without vibrato; then the same to the next one. Let go when it wavers, not when the air is gone.',
+  listen: 'The first waver of pitch or loudness: there the hold ends, whatever air is left.',
+  enough: 'Two tries for each note; the best of the day is the one to follow. At any dizziness, at once.',
   measured: 'Purity time of each held note, drift and fading towards its end.',
   caution: DIZZY,
   specs: {

@@ -9,7 +9,9 @@ export const lowChromatics = defineFamily({
   section: 'seams',
   purposes: ['the low notes', 'attacks'],
   what: 'Slowly down to the bottom: does it speak on the beat, at the right octave, and at what level?',
-  how: 'Tongued, slurred, then with no tongue at all, then with a strong one.',
+  how: 'Walk down to the lowest note: tongued, then slurred, then begun by the breath alone, then with a strong tongue.',
+  listen: 'Does the lowest note speak on the beat? Late, or in the wrong octave first, is what to work on.',
+  enough: 'Twice down in each way.',
   measured: 'How late each note speaks, blips, level of the bottom against the rest.',
   differ: 'slower, wider air for the low notes, or one fastest air everywhere; the tongue low, or high.',
   specs: {

@@ -9,7 +9,10 @@ export const melody = defineFamily({
   section: 'sound',
   purposes: ['music', 'sameness of tone'],
   what: 'Slow tunes in every key, since each key has its weak and its hard notes.',
-  how: 'Play it as a tune, not as an exercise. Hold the last note until it is the sound you want to be remembered by.',
+  how: 'Play it as a tune, not as an exercise, and breathe at the marks. Hold the last note until it is the sound you want to be remembered by.',
+  listen:
+    'Does one note stick out of the line, louder, duller or out of tune? It often stands beside a break.',
+  enough: 'Twice through in one key, then another key.',
   measured: 'Pitch and colour of every note, the slurs over the breaks, the last note’s purity.',
   vibrato: 'free',
   specs: {

@@ -9,6 +9,8 @@ export const octaveCheck = defineFamily({
   purposes: ['tuning', 'the high notes'],
   what: 'Low note and octave, both on the tuner; above all the top before a concert.',
   how: 'Play the low note, then its octave, without correcting: it is the instrument that is looked at.',
+  listen: 'Wide octaves or narrow ones, above all at the top.',
+  enough: 'Once through. What you find is for the slide and for the ear; nothing is corrected now.',
   measured: 'Both pitches and the width of each octave.',
   specs: {
     range: range('Lower notes', 0),

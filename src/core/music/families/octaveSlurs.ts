@@ -24,7 +24,10 @@ export const octaveSlurs = defineFamily({
   section: 'seams',
   purposes: ['the break', 'flexibility'],
   what: 'The leap itself: only the first note is tongued, nothing is squeezed, both notes are in tune.',
-  how: 'As little movement as possible. Keep the air going through the leap and let it change just enough. Slowly at first.',
+  how: 'Tongue the first note only. Keep the air going through the leap and let it change just enough, with as little movement as possible. Slowly at first.',
+  listen:
+    'The leap: no crack, no hole, no bump. Then the upper note: no louder and no thinner than the lower one.',
+  enough: 'After five clean ones in a row, or five minutes: who is tired begins to squeeze.',
   measured: 'Dip, time and overshoot of each leap, its width, the step in level and colour, breaks.',
   differ: 'how much may move in the leap; some drop the jaw, some keep head and jaw still.',
   specs: {

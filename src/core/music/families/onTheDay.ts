@@ -7,7 +7,9 @@ export const onTheDay = defineFamily({
   section: 'prepare',
   purposes: ['warming up', 'tuning'],
   what: 'A quiet routine for the day of a performance: air, a few soft low notes, the tuning note, the octaves of the top, and a first entry softly.',
-  how: 'Keep the instrument warm under an arm between the parts. Nothing here is practised; it is only looked at.',
+  how: 'Follow the parts as they come: slow breath, soft low notes, the tuning note, the octaves of the top, a first entry softly. Keep the instrument warm under an arm between them.',
+  listen: 'Does everything speak softly? More is not asked today.',
+  enough: 'Once. The rest of your strength is for the performance.',
   measured: 'The tuning note, the octaves of the top, how the soft entry speaks.',
   specs: {
     tuning: note('Tuning note'),

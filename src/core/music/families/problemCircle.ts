@@ -8,6 +8,8 @@ export const problemCircle = defineFamily({
   purposes: ['sameness of tone'],
   what: 'Brings a bad note up to its best neighbour.',
   how: 'Hold the note. Then come to it under a slur from its best neighbour, and go back, until the two match in fullness. At last a slow round of three notes whose changes nobody across the room should notice.',
+  listen: 'The bad note beside the good one: which is fuller, which is louder, which has more air in it?',
+  enough: 'When you can no longer say which is which, or after five minutes.',
   measured: 'Distance of the note’s colour from its neighbour’s, pitch, level, the slurs.',
   specs: {
     problem: note('Problem note'),

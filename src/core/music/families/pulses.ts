@@ -8,7 +8,9 @@ export const pulses = defineFamily({
   section: 'dynamics',
   purposes: ['breath and air', 'flexibility'],
   what: 'Bursts of air on one note without stopping it, smaller and smaller, then longer and longer.',
-  how: 'The note never stops; the air surges in it. Feel the surge low in the body, not in the throat.',
+  how: 'Hold one note and let the air surge in it; the note never stops. Feel the surge low in the body, not in the throat.',
+  listen: 'Does the tone go on between the surges? Is the last one as even as the first?',
+  enough: 'Two rounds, or when the throat begins to do it.',
   measured: 'Depth and evenness of the pulses, whether the tone went on.',
   specs: {
     note: note('Note'),

@@ -9,6 +9,8 @@ export const referenceTravel = defineFamily({
   purposes: ['sameness of tone', 'the low notes', 'warming up'],
   what: 'Carries the sound of your best note of the day through the range, note by note.',
   how: 'Play the reference until it is the sound you want. Go down by semitones and keep it; come back to it; go up. When a note loses it, return to the reference and try again.',
+  listen: 'Is it still the sound of the reference: as full, as loud, as clean?',
+  enough: 'At the end of the way, or when two notes in a row lose the sound even after a return.',
   measured: 'Each note against the reference: pitch, level, colour, air.',
   specs: {
     reference: note('Reference note'),

@@ -8,6 +8,8 @@ export const registerTest = defineFamily({
   purposes: ['breath and air', 'the break'],
   what: 'A deliberately unstable fingering shows what air and lips do: a growl below means too little air speed or support, a squeak above means biting.',
   how: 'Loud and clear at first, then softer and softer. On the B flat clarinet: written G sharp 5 with thumb and register key and the first two fingers of each hand, the left third finger open. On another instrument, choose a note and an unstable fingering of your own.',
+  listen: 'A growl below or a squeak above, and how soft you were when it came.',
+  enough: 'Three times from loud to soft: it is a test, not a sound to practise.',
   measured: 'Undertones and squeaks, and at what level they come.',
   differ: 'how much may move from register to register.',
   specs: {

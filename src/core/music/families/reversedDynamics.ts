@@ -7,7 +7,9 @@ export const reversedDynamics = defineFamily({
   section: 'dynamics',
   purposes: ['soft playing', 'tuning', 'music'],
   what: 'A line that always goes flat where it rises and fades: practised growing, then as written.',
-  how: 'First grow into the top; then fade into it with the same support.',
+  how: 'Play the line growing into its top; then as it is written, fading into the top with the same support.',
+  listen: 'The top both ways: the same pitch, loud or soft.',
+  enough: 'When the soft top stands where the loud one stood, or after five times each way.',
   measured: 'Pitch of the top both ways, level along both lines.',
   specs: {
     from: note('First note'),

@@ -43,7 +43,9 @@ export const roamingScale = defineFamily({
   section: 'rhythm',
   purposes: ['time', 'flexibility', 'music'],
   what: 'One key, the whole range, turning anywhere: fingers and ears instead of habit.',
-  how: 'Calm and clean at this tempo, then two notches up. Otherwise stop, take the place alone, slow down. An easy and a hard key each day.',
+  how: 'Play the scale and turn where the music turns. Calm and clean at this tempo, then two notches up; otherwise stop, take the place alone, slow down. An easy and a hard key each day.',
+  listen: 'Evenness at the turns and over the breaks: a late finger makes one note long.',
+  enough: 'When it was calm and clean twice, or after ten minutes.',
   measured: 'Rush and drag, evenness, swing ratio, every seam that is met, pitch by the way.',
   vibrato: 'free',
   specs: {

@@ -15,6 +15,8 @@ export const sectionChords = defineFamily({
   purposes: ['tuning', 'music'],
   what: 'Your place in a chord: the third lies lower than on the tuner, the fifth a little higher.',
   how: 'The others sound as a drone. Take the root, the third, the fifth in turn and let the chord ring.',
+  listen: 'The chord as one sound. The third is right where the roughness goes, lower than you expect.',
+  enough: 'Once in each place, with the chord at rest.',
   measured: 'Cents from the just place in the chord.',
   caution: QUIET,
   specs: {

@@ -10,6 +10,8 @@ export const setupCheck = defineFamily({
   purposes: ['warming up', 'tuning'],
   what: 'Finds out whether the slide sits where it should: a tube pulled far out has small octaves, because the same millimetre is more cents on a short tube.',
   how: 'Warm the instrument with slow breath through the closed tube; never blast cold air. Put joint, slide or barrel where it normally sits. Play the low note, its octave, then one tuning note, plainly.',
+  listen: 'Is the octave narrower or wider than on the tuner? Narrow says that the tube is pulled far out.',
+  enough: 'Once as it stands, and once after the slide was moved.',
   measured: 'Pitch of both notes, the width of the octave, and the tuning note.',
   caution: 'No heat on an instrument; new wood is played in slowly.',
   specs: {

@@ -9,7 +9,9 @@ export const subdivisionLadder = defineFamily({
   section: 'rhythm',
   purposes: ['time', 'attacks'],
   what: 'One, two, four, eight, twelve, sixteen attacks a bar and back: where do you rush, where do you drag?',
-  how: 'At 60, one note, every attack alike. The bar stays the same length whatever is in it.',
+  how: 'One note at 60, every attack alike: one a bar, then two, four and so on, and back. The bar stays the same length whatever is in it.',
+  listen: 'Are twelve in a bar even? Does the single note on the way back come on time?',
+  enough: 'Up and down twice. Where it rushed, stay on that step.',
   measured:
     'Offset of every attack from its place, mean and spread at each step of the ladder, evenness of the attacks.',
   vibrato: 'free',

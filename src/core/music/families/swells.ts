@@ -8,7 +8,9 @@ export const swells = defineFamily({
   section: 'dynamics',
   purposes: ['soft playing', 'breath and air'],
   what: 'Growing and fading evenly, the peak on the bar, the tone kept.',
-  how: 'Four beats growing, four fading, at 60, up a scale. Begin softer than you think.',
+  how: 'Grow over four beats and fade over four, at 60, up a scale. Begin softer than you think.',
+  listen: 'Steps or holes on the way, the pitch at the loudest place, the peak on the bar.',
+  enough: 'Once up the scale, or where the soft ends no longer speak.',
   measured: 'Level against the line, where the peak falls, steps and holes, pitch per level, tone.',
   specs: {
     key: choice('Key', KEY_OPTIONS),

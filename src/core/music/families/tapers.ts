@@ -8,7 +8,9 @@ export const tapers = defineFamily({
   section: 'dynamics',
   purposes: ['soft playing', 'tuning', 'breath and air'],
   what: 'From full to nothing, with the pitch kept. Most instruments go flat as they fade; clarinets go sharp.',
-  how: 'Less air, not slower air. Free at first, later over four beats; then backward, from nothing.',
+  how: 'Begin full and let the note fade to nothing: less air, not slower air. Free at first, later over four beats; then backward, out of nothing.',
+  listen: 'The pitch while it fades, and the end: it vanishes, it is not cut off.',
+  enough: 'Three on each note. When one stops early, begin the next a little softer.',
   measured: 'Level against the line, where the note ends, pitch per level.',
   specs: {
     range: range('Notes', 0),

@@ -8,7 +8,9 @@ export const tendencyScan = defineFamily({
   section: 'intonation',
   purposes: ['tuning'],
   what: 'Your instrument’s map: where every note sits, medium, soft and loud.',
-  how: 'A slow chromatic scale without correcting. Let each note sit where it wants to.',
+  how: 'Play a slow chromatic scale on a warm instrument without correcting. Let each note sit where it wants to.',
+  listen: 'Nothing yet. Whoever listens corrects, and that would hide what is looked for.',
+  enough: 'Once through at each loudness.',
   measured: 'Centre and spread of every note at each loudness.',
   differ: 'whether a whole scale clean on the tuner is a sensible aim at all.',
   specs: {

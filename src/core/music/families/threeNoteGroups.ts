@@ -9,6 +9,8 @@ export const threeNoteGroups = defineFamily({
   purposes: ['sameness of tone', 'the low notes', 'the high notes'],
   what: 'Walks one kind of sound through a register, three notes to a breath.',
   how: 'Slur a note and the next two semitones; breathe; begin again on the note just reached. One day soft, one day medium, one day loud.',
+  listen: 'Three notes like one: no step in loudness or colour, no sigh at the slurs.',
+  enough: 'Once through the register. Earlier, when the third note is thinner than the first twice running.',
   measured: 'Sameness of the three, the slurs between them, pitch and colour down the register.',
   specs: {
     range: range('From, to', 3),

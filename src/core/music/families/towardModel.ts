@@ -9,6 +9,8 @@ export const towardModel = defineFamily({
   purposes: ['sameness of tone', 'music'],
   what: 'A recording of a sound you admire is the reference for your colour.',
   how: 'Choose the recording and the note in it. Listen to it, then play the note, listening; then again.',
+  listen: 'One thing at a time: how bright is the model, how much air is in it, how does it begin?',
+  enough: 'Three tries. The model is a direction, not a test.',
   measured: 'Distance of your colour from the model’s, and in what.',
   specs: {
     note: note('Note'),

@@ -44,7 +44,9 @@ export const twelveKeys = defineFamily({
   section: 'rhythm',
   purposes: ['music', 'flexibility'],
   what: 'A short phrase round the circle of fourths, so that every break is met from every side.',
-  how: 'Hear the next key before you play it. When you know the phrase, have only its first key shown and play the others by ear.',
+  how: 'Play the phrase, then the same in the next key; hear that key before you play it. When you know the phrase, have only its first key shown and play the others by ear.',
+  listen: 'Is it the same tune in every key, or does one key limp?',
+  enough: 'Once round. Begin with the keys that limped the next time.',
   measured: 'Seams met, pitch in every key, time.',
   vibrato: 'free',
   specs: {

@@ -8,6 +8,8 @@ export const twoNoteLegato = defineFamily({
   purposes: ['sameness of tone', 'flexibility'],
   what: 'One kind of air carried through the same semitone in every octave.',
   how: 'Slur the pair to and fro at the bottom, then an octave up, then again. Only the fingers move.',
+  listen: 'The moment between the two notes: nothing happens in it, no hole and no push.',
+  enough: 'When the highest pair is as smooth as the lowest, or after three times through.',
   measured: 'Each slur’s dip and time, sameness of the pairs.',
   specs: {
     low: note('Lower note'),

@@ -11,7 +11,9 @@ export const ventFlick = defineFamily({
   section: 'seams',
   purposes: ['the break', 'attacks'],
   what: 'The thumb touches a vent key for an instant, so that the notes above the break speak cleanly.',
-  how: 'The low note stays down until the thumb has left its key. Octaves first, then tongued, then against a drone. Some players hold the key instead and pay with another tone: try both, and listen.',
+  how: 'Touch the vent key just as the upper note begins; the low note stays down until the thumb has left its key. Octaves first, then tongued, then against a drone. Some players hold the key instead and pay with another tone: try both.',
+  listen: 'A low croak where the upper note begins: the flick came late or not at all.',
+  enough: 'When every marked place has spoken twice running.',
   measured: 'Blips and breaks at each of these places, how late the note speaks, the octave.',
   differ: 'a short flick of the key, or the vent held.',
   unfit: (instrument) =>

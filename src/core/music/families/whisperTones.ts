@@ -9,6 +9,8 @@ export const whisperTones = defineFamily({
   purposes: ['soft playing', 'breath and air', 'the high notes'],
   what: 'The very soft upper partials alone, held; then the full note, softly.',
   how: 'Hardly any air, and no push: wait until one partial whispers by itself, and keep it. Then let the note come.',
+  listen: 'One thin high partial alone, beside the breath. It wanders as soon as you push.',
+  enough: 'When one whisper has held for ten seconds and the soft note has followed it.',
   measured: 'How long each whisper held, and the soft note after it.',
   unfit: ({ kind, name }) =>
     kind === 'edge'
