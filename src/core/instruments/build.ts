@@ -38,6 +38,11 @@ export interface InstrumentRow {
   readonly cautions?: readonly string[];
   readonly step?: 1 | 0.5;
   readonly plainKeys?: readonly number[];
+  readonly usualLow?: string;
+  readonly altissimoFrom?: string;
+  readonly testNote?: string;
+  /** Marks of hands that exercises leave aside until they are asked for. */
+  readonly aside?: readonly string[];
   /** Highest note below, lowest above. */
   readonly handBreak?: readonly [string, string];
 }
@@ -47,7 +52,11 @@ const tubeOf = (tube: InstrumentRow['tube']): Tube =>
     ? { model: tube }
     : { model: 'cone', centsPerMm: tube[0], at: noteNumber(tube[1]) };
 
-const handOf = ([low, high, mark, text, from]: HandRow, index: number): HandRule => ({
+const handOf = (
+  [low, high, mark, text, from]: HandRow,
+  index: number,
+  aside: readonly string[],
+): HandRule => ({
   id: `hand-${index + 1}`,
   low: noteNumber(low),
   high: noteNumber(high),
@@ -55,6 +64,7 @@ const handOf = ([low, high, mark, text, from]: HandRow, index: number): HandRule
   text,
   when: from === undefined ? 'always' : 'flick',
   ...(from !== undefined && { from: noteNumber(from) }),
+  ...(aside.includes(mark) && { aside: true }),
 });
 
 const tendencyOf = ([low, high, cents, about, loudness = 'any']: TendencyRow): Tendency => ({
@@ -93,13 +103,16 @@ export function instrument(row: InstrumentRow): Instrument {
     ...(row.handBreak && {
       handBreak: { below: noteNumber(row.handBreak[0]), above: noteNumber(row.handBreak[1]) },
     }),
+    ...(row.usualLow !== undefined && { usualLow: noteNumber(row.usualLow) }),
+    ...(row.altissimoFrom !== undefined && { altissimoFrom: noteNumber(row.altissimoFrom) }),
+    ...(row.testNote !== undefined && { testNote: noteNumber(row.testNote) }),
     ...(row.plainKeys && { plainKeys: [...row.plainKeys] }),
     ...(row.upperClef && { upperClef: { clef: row.upperClef[0], from: noteNumber(row.upperClef[1]) } }),
     transposition: row.transposition ?? 0,
     home: noteNumber(row.home),
     registers,
     tube: tubeOf(row.tube),
-    hands: within((row.hands ?? []).map(handOf)),
+    hands: within((row.hands ?? []).map((hand, i) => handOf(hand, i, row.aside ?? []))),
     tendencies: within((row.tendencies ?? []).map(tendencyOf)),
     breathSeconds: row.breathSeconds,
     cautions: [...(row.cautions ?? [])],

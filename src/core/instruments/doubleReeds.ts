@@ -62,6 +62,7 @@ const REED_CARE = 'Soreness of lip or jaw: stop. No reed knife without a guarded
 
 type BassoonRow = Pick<InstrumentRow, 'id' | 'name' | 'top' | 'breathSeconds' | 'tube'> & {
   transposition?: number;
+  altissimoFrom?: string;
   hands?: HandRow[];
 };
 
@@ -106,7 +107,14 @@ export const doubleReeds = [
     breathSeconds: 18,
     cautions: [REED_CARE],
   }),
-  bassoon({ id: 'bassoon', name: 'Bassoon', top: 'E5', tube: [1.6, 'C3'], breathSeconds: 16 }),
+  bassoon({
+    id: 'bassoon',
+    name: 'Bassoon',
+    top: 'E5',
+    altissimoFrom: 'A4',
+    tube: [1.6, 'C3'],
+    breathSeconds: 16,
+  }),
   bassoon({
     id: 'contrabassoon',
     name: 'Contrabassoon',

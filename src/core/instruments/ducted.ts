@@ -42,6 +42,7 @@ function recorder(
       [lowest, up(26), 15, 'pitch rises with the breath', 'loud'],
       [lowest, up(2), -5, 'the lowest notes want little breath'],
     ],
+    aside: ['bell'],
     breathSeconds,
   });
 }
@@ -87,6 +88,8 @@ export const ducted = [
       tube: 'open',
       plainKeys: [2, 1],
       hands: WHISTLE_HANDS,
+      aside: ['half-hole', 'cross'],
+      altissimoFrom: 'B5',
       tendencies: [
         ['D4', 'D6', -12, 'pitch falls with the breath', 'soft'],
         ['D4', 'D6', 12, 'pitch rises with the breath', 'loud'],

@@ -39,7 +39,7 @@ const TENDENCIES: TendencyRow[] = [
 const LOUD_TOP =
   'The top register is loud close to the ear: short doses, and ear protection for long work up there.';
 
-type FluteRow = Pick<InstrumentRow, 'id' | 'name' | 'top' | 'breathSeconds'> & {
+type FluteRow = Pick<InstrumentRow, 'id' | 'name' | 'top' | 'breathSeconds' | 'usualLow'> & {
   lowest: string;
   transposition?: number;
 };
@@ -54,11 +54,12 @@ const flute = ({ lowest, ...row }: FluteRow) =>
     tendencies: TENDENCIES,
     cautions: [LOUD_TOP],
     handBreak: ['C#5', 'D5'],
+    altissimoFrom: 'A6',
     ...row,
   });
 
 export const flutes = [
-  flute({ id: 'flute', name: 'Flute', lowest: 'B3', top: 'D7', breathSeconds: 12 }),
+  flute({ id: 'flute', name: 'Flute', lowest: 'B3', usualLow: 'C4', top: 'D7', breathSeconds: 12 }),
   flute({ id: 'piccolo', name: 'Piccolo', lowest: 'D4', top: 'C7', transposition: 12, breathSeconds: 14 }),
   flute({
     id: 'alto-flute',

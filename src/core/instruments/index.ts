@@ -14,6 +14,7 @@ export {
   registerOf,
   soundingOf,
   tendenciesOf,
+  isUsual,
   ventOf,
   writtenOf,
   nearestPitch,

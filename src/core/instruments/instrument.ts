@@ -38,6 +38,8 @@ export const handRuleSchema = z.object({
   /** Always, or only for an instant when the note is tongued or slurred to from `from` or below. */
   when: z.enum(['always', 'flick']),
   from: written.optional(),
+  /** A way out rather than a fingering: exercises leave these notes out until they are asked for. */
+  aside: z.boolean().optional(),
 });
 /** What the hand does for some notes, besides their fingering: vents, half-holes, keys touched for an instant. */
 export type HandRule = z.infer<typeof handRuleSchema>;
@@ -89,6 +91,12 @@ export const instrumentSchema = z.object({
   step: z.union([z.literal(1), z.literal(0.5)]),
   /** An instrument built for another pitch standard than the usual one, Hz. */
   pitchStandard: z.number().min(380).max(500).optional(),
+  /** Lowest note that most of these instruments have; what lies under it is for those that reach further down. */
+  usualLow: written.optional(),
+  /** Last comfortable note under the highest register; where nothing is said, the one right under that. */
+  altissimoFrom: written.optional(),
+  /** Note with an unstable fingering that shows what air and lips do. */
+  testNote: written.optional(),
   /** Where the hand changes most, seen as the first seam by some: the other view of it. */
   handBreak: z.object({ below: written, above: written }).optional(),
   /** Keys that its holes are made for, as sharps of their signatures, the first of them first; where there are none, any will do. */

@@ -105,6 +105,10 @@ export function ventOf(instrument: Instrument, written: Midi): HandRule | undefi
   );
 }
 
+/** Whether exercises go through a note unless told otherwise: no quarter-tone, and nothing that the hand has only a way out for. */
+export const isUsual = (instrument: Instrument, written: Midi): boolean =>
+  Number.isInteger(written) && ventOf(instrument, written)?.aside !== true;
+
 /**
  * What the hand does besides the fingering when a note is begun.
  * @param slurredFrom written note that it is slurred from; null when it is tongued.

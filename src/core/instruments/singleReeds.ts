@@ -16,7 +16,7 @@ function clarinet(
   transposition: number,
   breathSeconds: number,
   lowest = 'E3',
-  top = 'C7',
+  usualLow = lowest,
 ): Instrument {
   return instrument({
     id,
@@ -25,7 +25,10 @@ function clarinet(
     series: 'odd',
     transposition,
     home: 'C5',
-    top,
+    top: 'C7',
+    usualLow,
+    altissimoFrom: 'C6',
+    testNote: 'G#5',
     registers: clarinetRegisters(lowest),
     tube: 'closed',
     hands: [
@@ -69,6 +72,7 @@ function saxophone(
       ['upper', 'upper', 'D5', 2],
       ['altissimo', 'altissimo', 'G6', 3, ['B6', 4]],
     ],
+    altissimoFrom: 'F6',
     tube: [centsPerMm, 'G4'],
     hands: [
       ['D5', 'F#6', 'oct. key', 'Octave key (thumb); the vent changes by itself at A.'],
@@ -89,7 +93,7 @@ export const singleReeds = [
   clarinet('clarinet-bb', 'B♭ clarinet', -2, 18),
   clarinet('clarinet-a', 'A clarinet', -3, 18),
   clarinet('clarinet-alto', 'Alto clarinet', -9, 15, 'Eb3'),
-  clarinet('clarinet-bass', 'Bass clarinet', -14, 12, 'C3'),
+  clarinet('clarinet-bass', 'Bass clarinet', -14, 12, 'C3', 'Eb3'),
   saxophone('sax-soprano', 'Soprano saxophone', -2, 17, 4),
   saxophone('sax-alto', 'Alto saxophone', -9, 15, 2.6),
   saxophone('sax-tenor', 'Tenor saxophone', -14, 13, 2),

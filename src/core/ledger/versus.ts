@@ -24,6 +24,9 @@ const SURE = 1.96;
 /** What may be other in the same music: how fast, how loud, how often, what was attended to. */
 const INCIDENTAL = ['tempo', 'cue', 'vibrato', 'dynamic', 'times'];
 
+/** What earlier takes did not say, as all of them were played. */
+const isUntold = (id: string, value: unknown) => id === 'through' && value === 'usual';
+
 /** Whether two takes are of the same music. */
 export function isSameMusic(a: Entry, b: Entry): boolean {
   const music = ({ instrumentId, family, title, parameters }: Entry) =>
@@ -32,7 +35,7 @@ export function isSameMusic(a: Entry, b: Entry): boolean {
       family,
       title,
       Object.entries(parameters)
-        .filter(([id]) => !INCIDENTAL.includes(id))
+        .filter(([id, value]) => !INCIDENTAL.includes(id) && !isUntold(id, value))
         .sort(([x], [y]) => (x < y ? -1 : 1)),
     ]);
   return music(a) === music(b);

@@ -6,6 +6,7 @@ import {
   families,
   findFamily,
   keysOfDay,
+  optionsOf,
   PURPOSES,
   scoreBeats,
   scoreSchema,
@@ -40,7 +41,7 @@ function valueOf(spec: ParameterSpec, instrument: Instrument): fc.Arbitrary<unkn
     case 'count':
       return fc.integer({ min: spec.low, max: spec.high });
     case 'choice':
-      return fc.constantFrom(...spec.options.map(([id]) => id));
+      return fc.constantFrom(...optionsOf(spec, instrument).map(([id]) => id));
     case 'flag':
       return fc.boolean();
     case 'model':

@@ -114,8 +114,9 @@ const clamp = (value: number, low: number, high: number) => Math.min(high, Math.
 
 /** The range that a player of some level is at ease in. */
 export function comfortOf(instrument: Instrument, level: Level): Comfort {
-  const { low, high } = writtenRange(instrument);
+  const { low: lowest, high } = writtenRange(instrument);
   const { home, step } = instrument;
+  const low = Math.max(lowest, instrument.usualLow ?? lowest);
   const snap = (note: number) => clamp(low + Math.round((note - low) / step) * step, low, high);
   const up = { beginner: 7, steady: 14, advanced: 22, exacting: 48 }[level];
   const down = { beginner: 5, steady: 12, advanced: 24, exacting: 48 }[level];

@@ -6,7 +6,7 @@ export { families, findFamily, PURPOSES, type FamilyId } from './families';
 export { keysOfDay, keyTitle, tempoNotch } from './families/rows';
 export { comparable, modelOf, modelSchema, type Model } from './model';
 export { glideOf, type Glide } from './glides';
-export type { NoteRange, ParameterSpec } from './parameters';
+export { optionsOf, type NoteRange, type ParameterSpec } from './parameters';
 export {
   beatsToSeconds,
   dynamicSchema,

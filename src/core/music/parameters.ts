@@ -31,6 +31,7 @@ export type ParameterSpec =
       readonly kind: 'choice';
       readonly label: string;
       readonly options: readonly (readonly [string, string])[];
+      readonly offered: (option: never, instrument: Instrument) => boolean;
     }
   | { readonly kind: 'flag'; readonly label: string }
   /** A note in a recording; null until one has been chosen. */
@@ -68,8 +69,12 @@ export const count = (label: string, low: number, high: number, unit = '') =>
   ({ kind: 'count', label, low, high, unit }) as const;
 export const flag = (label: string) => ({ kind: 'flag', label }) as const;
 export const model = (label: string) => ({ kind: 'model', label }) as const;
-export const choice = <const O extends readonly (readonly [string, string])[]>(label: string, options: O) =>
-  ({ kind: 'choice', label, options }) as const;
+/** @param offered which of them an instrument has; all, unless something is said. */
+export const choice = <const O extends readonly (readonly [string, string])[]>(
+  label: string,
+  options: O,
+  offered: (option: O[number][0], instrument: Instrument) => boolean = () => true,
+) => ({ kind: 'choice', label, options, offered }) as const;
 export const dynamic = (label = 'Loudness') =>
   choice(label, [
     ['pp', 'pp'],
@@ -79,6 +84,12 @@ export const dynamic = (label = 'Loudness') =>
     ['f', 'f'],
     ['ff', 'ff'],
   ]);
+
+/** What of a choice an instrument has. */
+export const optionsOf = (
+  { options, offered }: Extract<ParameterSpec, { kind: 'choice' }>,
+  instrument: Instrument,
+) => options.filter(([id]) => offered(id as never, instrument));
 
 function schemaOf(spec: ParameterSpec, instrument: Instrument, naming: Naming): z.ZodType {
   const { low, high } = writtenRange(instrument);
@@ -108,11 +119,10 @@ function schemaOf(spec: ParameterSpec, instrument: Instrument, naming: Naming): 
       const words = { error: `must be a whole number from ${spec.low} to ${spec.high}` };
       return z.number(words).int(words).min(spec.low, words).max(spec.high, words);
     }
-    case 'choice':
-      return z.enum(
-        spec.options.map(([id]) => id),
-        { error: `must be one of: ${spec.options.map(([id]) => id).join(', ')}` },
-      );
+    case 'choice': {
+      const ids = optionsOf(spec, instrument).map(([id]) => id);
+      return z.enum(ids, { error: `must be one of: ${ids.join(', ')}` });
+    }
     case 'flag':
       return z.boolean({ error: 'must be yes or no' });
     case 'model':

@@ -153,6 +153,15 @@ function Editor({ instrument }: { instrument: Instrument }) {
         onChange={(value) => setDraft(withRange(draft, lows, value))}
       />
       <Stepper
+        label="Exercises go down to"
+        value={Math.max(low, draft.usualLow ?? low)}
+        low={low}
+        high={draft.home}
+        step={draft.step}
+        text={nameOf(Math.max(low, draft.usualLow ?? low))}
+        onChange={(usualLow) => set({ usualLow })}
+      />
+      <Stepper
         label="Home note"
         value={draft.home}
         low={low}

@@ -1,5 +1,5 @@
 import { StyleSheet, View } from 'react-native';
-import { tempoNotch, type NoteRange, type ParameterSpec } from '@/core/music';
+import { optionsOf, tempoNotch, type NoteRange, type ParameterSpec } from '@/core/music';
 import { writtenRange, type Instrument } from '@/core/instruments';
 import { Bore, useNoteName } from '@/ui';
 import { RangeBore } from '@/ui';
@@ -27,7 +27,9 @@ export function ParameterControls({
   const entries = Object.entries(specs);
   const onBore = entries.find(([, spec]) => spec.kind === 'note' || spec.kind === 'range');
   const beside = entries.filter((entry) => entry !== onBore && entry[1].kind !== 'choice');
-  const choices = entries.filter(([, spec]) => spec.kind === 'choice');
+  const choices = entries.filter(
+    ([, spec]) => spec.kind === 'choice' && optionsOf(spec, instrument).length > 1,
+  );
   const control = ([name, spec]: [string, ParameterSpec]) => (
     <Control
       key={name}
@@ -178,7 +180,7 @@ function Control({ instrument, spec, value, onChange }: ControlProps) {
           label={spec.label}
           value={String(value)}
           onChange={onChange}
-          options={spec.options.map(([id, label]) => ({ value: id, label }))}
+          options={optionsOf(spec, instrument).map(([id, label]) => ({ value: id, label }))}
         />
       );
     case 'flag':

@@ -9,14 +9,14 @@ afterEach(() => page.leave());
 
 describe('what can be set of an exercise', () => {
   it('has a control for everything, and each changes just its own field', () => {
-    const oboe = findInstrument('oboe')!;
+    const whistle = findInstrument('whistle-d')!;
     for (const id of ['octave-slurs', 'drone-work', 'roaming-scale', 'tapers']) {
       const family = findFamily(id)!;
-      const values = family.defaults(oboe, 'steady');
+      const values = family.defaults(whistle, 'steady');
       const changes: Record<string, unknown>[] = [];
       page = mount(
         createElement(ParameterControls, {
-          instrument: oboe,
+          instrument: whistle,
           specs: family.specs,
           values,
           boreHeight: 300,
@@ -28,6 +28,21 @@ describe('what can be set of an exercise', () => {
       expect(changes).toEqual([{ vibrato: 'wanted' }]);
       if (id !== 'tapers') page.leave();
     }
+  });
+
+  it('asks nothing that the instrument leaves no choice in', () => {
+    const oboe = findInstrument('oboe')!;
+    const family = findFamily('octave-slurs')!;
+    page = mount(
+      createElement(ParameterControls, {
+        instrument: oboe,
+        specs: family.specs,
+        values: family.defaults(oboe, 'steady'),
+        boreHeight: 300,
+        onChange: () => undefined,
+      }),
+    );
+    expect(page.words()).not.toContain('Through');
   });
 
   it('a tempo that is free can be set again, by the metronome’s steps', () => {

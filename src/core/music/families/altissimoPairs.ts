@@ -1,8 +1,7 @@
-import { writtenRange } from '@/core/instruments';
 import { defineFamily } from '../family';
 import { count, note, tempo } from '../parameters';
 import { SHORT_DOSE } from './cautions';
-import { stepwise } from './rows';
+import { nextTo, through, walk } from './walks';
 
 export const altissimoPairs = defineFamily({
   id: 'altissimo-pairs',
@@ -21,21 +20,27 @@ export const altissimoPairs = defineFamily({
     above: count('Notes above', 1, 12),
     times: count('Times each', 1, 4),
     beats: count('Each note', 1, 4, 'beats'),
+    through: through(),
     tempo: tempo(),
   },
   counts: { measures: ['seam', 'pitch', 'level', 'air'] },
   fixed: () => ({ longestSeconds: 300 }),
   defaults: (instrument, level) => ({
-    from: Math.max(writtenRange(instrument).low, instrument.registers.at(-1)!.low - instrument.step),
+    from: instrument.altissimoFrom ?? nextTo(instrument, 'usual', instrument.registers.at(-1)!.low, -1),
     above: level === 'exacting' ? 6 : 4,
     times: 2,
     beats: 2,
+    through: 'usual' as const,
     tempo: 60,
   }),
-  write(writer, { from, above, times, beats }, { step }) {
-    const highest = Math.min(writer.high, from + above * step);
-    const start = highest > from ? from : writer.high - above * step;
-    for (const written of stepwise(start + step, Math.max(start + step, highest), step)) {
+  write(writer, { from, above, times, beats, through: by }, instrument) {
+    const row = walk(instrument, by, from + instrument.step, writer.high).filter((written) =>
+      writer.has(written),
+    );
+    // From the very top there is nothing above: the way down from it is the same leap.
+    const [start, away] =
+      from < writer.high ? [from, row.slice(0, above)] : [nextTo(instrument, by, from, -1), [from]];
+    for (const written of away) {
       for (let i = 0; i < times; i++) writer.slurred([start, written, start], beats);
       writer.fillBar(true);
       writer.breathe();

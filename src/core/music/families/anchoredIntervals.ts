@@ -1,7 +1,8 @@
-import { mainBreakOf, writtenRange } from '@/core/instruments';
+import { isUsual, mainBreakOf, writtenRange } from '@/core/instruments';
 import { defineFamily } from '../family';
 import { choice, count, dynamic, flag, note, tempo } from '../parameters';
 import { stepwise } from './rows';
+import { nextTo, through } from './walks';
 
 export const anchoredIntervals = defineFamily({
   id: 'anchored-intervals',
@@ -22,26 +23,35 @@ export const anchoredIntervals = defineFamily({
     ]),
     widest: count('Widest interval', 1, 24, 'semitones'),
     chromatic: flag('Every semitone'),
+    through: through(),
     beats: count('Each note', 1, 4, 'beats'),
     dynamic: dynamic(),
     tempo: tempo(),
   },
   counts: { measures: ['seam', 'anchor', 'interval', 'pitch', 'level'] },
   defaults: (instrument, level) => ({
-    anchor: Math.max(writtenRange(instrument).low, (mainBreakOf(instrument)?.below ?? instrument.home) - 2),
+    anchor: Math.max(
+      writtenRange(instrument).low,
+      nextTo(instrument, 'usual', mainBreakOf(instrument)?.above ?? instrument.home, -1) - 2,
+    ),
     direction: 'up' as const,
     widest: level === 'beginner' ? 7 : level === 'steady' ? 12 : 24,
     chromatic: false,
+    through: 'usual' as const,
     beats: 2,
     dynamic: 'mf' as const,
     tempo: 60,
   }),
-  write(writer, { anchor, direction, widest, chromatic, beats }) {
+  write(writer, { anchor, direction, widest, chromatic, through: by, beats }, instrument) {
     const sign = direction === 'up' ? 1 : -1;
-    const away = stepwise(1, widest).filter(
-      (size) =>
-        (chromatic || ![1, 6, 8, 10, 13, 18, 20, 22].includes(size)) && writer.has(anchor + sign * size),
-    );
+    const away = stepwise(1, widest).filter((size) => {
+      const written = anchor + sign * size;
+      return (
+        (chromatic || ![1, 6, 8, 10, 13, 18, 20, 22].includes(size)) &&
+        (by !== 'usual' || isUsual(instrument, written) || !Number.isInteger(anchor)) &&
+        writer.has(written)
+      );
+    });
     const sizes = away.length > 0 ? away : [writer.has(anchor + sign) ? 1 : -1];
     for (const size of sizes) {
       writer.note(anchor, beats, { role: 'anchor' });

@@ -1,7 +1,7 @@
 import { Random } from '@/core/base';
 import { defineFamily } from '../family';
 import { count, dynamic, range, tempo } from '../parameters';
-import { stepwise } from './rows';
+import { through, walk } from './walks';
 
 export const blindTuning = defineFamily({
   id: 'blind-tuning',
@@ -17,6 +17,7 @@ export const blindTuning = defineFamily({
     range: range('Within', 3),
     notes: count('Notes', 3, 20),
     seed: count('Order', 1, 99),
+    through: through(),
     beats: count('Each', 3, 8, 'beats'),
     dynamic: dynamic(),
     tempo: tempo(),
@@ -27,13 +28,14 @@ export const blindTuning = defineFamily({
     range: { low, high },
     notes: 8,
     seed: 1,
+    through: 'usual' as const,
     beats: 4,
     dynamic: 'mf' as const,
     tempo: null,
   }),
-  write(writer, { range: { low, high }, notes, seed, beats }, { step }) {
+  write(writer, { range: { low, high }, notes, seed, through: by, beats }, instrument) {
     const random = new Random(seed);
-    const all = stepwise(low, high, step);
+    const all = walk(instrument, by, low, high);
     let before = -1;
     for (let i = 0; i < notes; i++) {
       let written = before;

@@ -1,6 +1,6 @@
 import { defineFamily } from '../family';
 import { count, range, tempo } from '../parameters';
-import { stepwise } from './rows';
+import { strides, through } from './walks';
 
 export const dynamicWindow = defineFamily({
   id: 'dynamic-window',
@@ -16,13 +16,20 @@ export const dynamicWindow = defineFamily({
   specs: {
     range: range('Notes', 0),
     step: count('Every', 1, 7, 'semitones'),
+    through: through(),
     beats: count('Each', 3, 12, 'beats'),
     tempo: tempo(),
   },
   counts: { measures: ['window', 'pitch', 'steadiness'] },
-  defaults: (_instrument, _level, { low, high }) => ({ range: { low, high }, step: 4, beats: 4, tempo: 60 }),
-  write(writer, { range: { low, high }, step, beats }) {
-    for (const written of stepwise(low, high, step)) {
+  defaults: (_instrument, _level, { low, high }) => ({
+    range: { low, high },
+    step: 4,
+    through: 'usual' as const,
+    beats: 4,
+    tempo: 60,
+  }),
+  write(writer, { range: { low, high }, step, through: by, beats }, instrument) {
+    for (const written of strides(instrument, by, low, high, step)) {
       writer.setDynamic('pp');
       writer.note(written, beats, { label: 'softest', role: 'softest' });
       writer.breathe();

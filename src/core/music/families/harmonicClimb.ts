@@ -1,7 +1,7 @@
 import { modePitch, modesOf } from '@/core/instruments';
 import { defineFamily } from '../family';
 import { count, flag, range, tempo } from '../parameters';
-import { stepwise } from './rows';
+import { through, walk } from './walks';
 
 export const harmonicClimb = defineFamily({
   id: 'harmonic-climb',
@@ -18,6 +18,7 @@ export const harmonicClimb = defineFamily({
   caution: 'Numb, dizzy or sore: stop.',
   specs: {
     range: range('Fingered notes', 0),
+    through: through(),
     modes: count('Modes', 2, 8),
     back: flag('Back to the fundamental after each'),
     check: flag('Ordinary fingering first'),
@@ -28,6 +29,7 @@ export const harmonicClimb = defineFamily({
   counts: { measures: ['climb'], feeds: { map: false, seams: false, trends: true } },
   defaults: (instrument, level, { bottom }) => ({
     range: { low: bottom.low, high: Math.min(bottom.high, bottom.low + (level === 'beginner' ? 1 : 3)) },
+    through: 'usual' as const,
     modes: instrument.kind === 'edge' ? (level === 'beginner' ? 3 : 6) : 3,
     back: true,
     check: false,
@@ -35,9 +37,9 @@ export const harmonicClimb = defineFamily({
     beats: 2,
     tempo: 60,
   }),
-  write(writer, { range: { low, high }, modes, back, check, softer, beats }, instrument) {
+  write(writer, { range: { low, high }, through: by, modes, back, check, softer, beats }, instrument) {
     const tube = modesOf(instrument).slice(1, modes);
-    for (const fingered of stepwise(low, high, instrument.step)) {
+    for (const fingered of walk(instrument, by, low, high)) {
       const reached = tube
         .map((mode) => ({ mode, written: Math.round(modePitch(fingered, mode)) }))
         .filter(({ written }) => writer.has(written));

@@ -3,6 +3,7 @@ import { type Midi } from '@/core/tuning';
 import { defineFamily } from '../family';
 import { count, dynamic, note, tempo } from '../parameters';
 import { type Writer } from '../writer';
+import { nextTo } from './walks';
 
 /** A seam cut out and slowed down: the notes on its two sides, to and fro. */
 function writeSeam(writer: Writer, from: Midi, to: Midi, times: number, beats: number): void {
@@ -35,8 +36,8 @@ export const justThisSeam = defineFamily({
   defaults: (instrument) => {
     const place = mainBreakOf(instrument);
     return {
-      from: place?.below ?? instrument.home,
-      to: place?.above ?? instrument.home + instrument.step,
+      from: place ? nextTo(instrument, 'usual', place.above, -1) : instrument.home,
+      to: place?.above ?? nextTo(instrument, 'usual', instrument.home, 1),
       times: 5,
       beats: 2,
       dynamic: 'mf' as const,

@@ -1,7 +1,7 @@
 import { defineFamily } from '../family';
 import { count, dynamic, range, tempo } from '../parameters';
 import { DIZZY } from './cautions';
-import { stepwise } from './rows';
+import { through, walk } from './walks';
 
 /** Beats that an open note is drawn with; it lasts as long as it is held. */
 const DRAWN = 16;
@@ -20,6 +20,7 @@ export const longHold = defineFamily({
   specs: {
     range: range('Notes that are held', 1),
     steps: count('Notes of the scale before', 2, 5, 'notes'),
+    through: through(),
     dynamic: dynamic(),
     tempo: tempo(),
   },
@@ -28,19 +29,24 @@ export const longHold = defineFamily({
   defaults: (_instrument, _level, { bottom }) => ({
     range: { low: bottom.low, high: Math.min(bottom.high, bottom.low + 4) },
     steps: 4,
+    through: 'usual' as const,
     dynamic: 'mf' as const,
     tempo: null,
   }),
-  write(writer, { range: { low, high }, steps }) {
+  write(writer, { range: { low, high }, steps, through: by }, instrument) {
     const scale = [0, 2, 4, 5, 7, 9];
-    for (const bottom of stepwise(low, high)) {
-      const row = scale.slice(0, steps + 1).map((degree) => bottom + degree);
-      const walk = row.filter((written) => written === bottom || writer.has(written)).reverse();
-      walk
+    for (const bottom of walk(instrument, by, low, high)) {
+      // Where only some notes lie well, they are the scale.
+      const row =
+        by === 'usual' && instrument.plainKeys
+          ? walk(instrument, by, bottom, bottom + 12).slice(0, steps + 1)
+          : scale.slice(0, steps + 1).map((degree) => bottom + degree);
+      const down = row.filter((written) => written === bottom || writer.has(written)).reverse();
+      down
         .slice(0, -1)
         .forEach((written, i) => writer.note(written, 1, { attack: i === 0 ? 'tongued' : 'none' }));
       writer.note(bottom, DRAWN, {
-        attack: walk.length > 1 ? 'none' : 'tongued',
+        attack: down.length > 1 ? 'none' : 'tongued',
         label: 'hold as long as it stays pure',
         role: 'hold',
         open: true,

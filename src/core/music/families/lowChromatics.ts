@@ -1,7 +1,7 @@
 import { defineFamily } from '../family';
 import { choice, count, dynamic, range, tempo } from '../parameters';
 import { type Attack } from '../score';
-import { stepwise } from './rows';
+import { through, walk } from './walks';
 
 export const lowChromatics = defineFamily({
   id: 'low-chromatics',
@@ -22,6 +22,7 @@ export const lowChromatics = defineFamily({
       ['breath', 'no tongue'],
       ['strong', 'strong tongue'],
     ]),
+    through: through(),
     beats: count('Each note', 1, 4, 'beats'),
     dynamic: dynamic(),
     tempo: tempo(),
@@ -30,17 +31,18 @@ export const lowChromatics = defineFamily({
   defaults: (_instrument, _level, { bottom }) => ({
     range: { low: bottom.low, high: Math.min(bottom.high, bottom.low + 7) },
     attack: 'tongued' as const,
+    through: 'usual' as const,
     beats: 2,
     dynamic: 'mf' as const,
     tempo: 60,
   }),
-  write(writer, { range: { low, high }, attack, beats }, { step }) {
+  write(writer, { range: { low, high }, attack, through: by, beats }, instrument) {
     if (attack === 'strong') writer.setDynamic('f');
     const how: Attack = attack === 'slurred' ? 'none' : attack === 'breath' ? 'breath' : 'tongued';
-    for (const written of stepwise(high, low, step)) writer.note(written, beats, { attack: how });
+    for (const written of walk(instrument, by, high, low)) writer.note(written, beats, { attack: how });
     writer.fillBar(true);
     writer.breathe();
-    for (const written of stepwise(low, high, step)) writer.note(written, beats, { attack: how });
+    for (const written of walk(instrument, by, low, high)) writer.note(written, beats, { attack: how });
     writer.fillBar(true);
   },
 });

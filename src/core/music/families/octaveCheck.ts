@@ -1,6 +1,6 @@
 import { defineFamily } from '../family';
 import { count, range, tempo } from '../parameters';
-import { stepwise } from './rows';
+import { strides, through } from './walks';
 
 export const octaveCheck = defineFamily({
   id: 'octave-check',
@@ -15,6 +15,7 @@ export const octaveCheck = defineFamily({
   specs: {
     range: range('Lower notes', 0),
     step: count('Every', 1, 7, 'semitones'),
+    through: through(),
     beats: count('Each', 2, 8, 'beats'),
     tempo: tempo(),
   },
@@ -22,11 +23,12 @@ export const octaveCheck = defineFamily({
   defaults: (_instrument, _level, { low, high }) => ({
     range: { low, high: Math.max(low, high - 12) },
     step: 2,
+    through: 'usual' as const,
     beats: 3,
     tempo: 60,
   }),
-  write(writer, { range: { low, high }, step, beats }) {
-    const rows = stepwise(low, high, step).filter((written) => writer.has(written + 12));
+  write(writer, { range: { low, high }, step, through: by, beats }, instrument) {
+    const rows = strides(instrument, by, low, high, step).filter((written) => writer.has(written + 12));
     for (const written of rows.length > 0 ? rows : [writer.low]) {
       writer.note(written, beats);
       writer.note(writer.folded(written + 12), beats);

@@ -1,6 +1,6 @@
 import { defineFamily } from '../family';
 import { choice, count, dynamic, range, tempo } from '../parameters';
-import { stepwise } from './rows';
+import { through, walk } from './walks';
 
 const PATTERNS = [
   ['LHL', 'low high low'],
@@ -34,6 +34,7 @@ export const octaveSlurs = defineFamily({
     pattern: choice('Pattern', PATTERNS),
     leap: choice('Leap', LEAPS),
     range: range('Lower notes', 0),
+    through: through(),
     beats: count('Each note', 1, 4, 'beats'),
     dynamic: dynamic(),
     tempo: tempo(),
@@ -46,14 +47,15 @@ export const octaveSlurs = defineFamily({
       pattern: 'LHL' as const,
       leap,
       range: { low: Math.max(bottom.low, top - (level === 'beginner' ? 4 : 7)), high: top },
+      through: 'usual' as const,
       beats: 1,
       dynamic: 'mf' as const,
       tempo: 60,
     };
   },
-  write(writer, { pattern, leap, range: { low, high }, beats }, { step }) {
+  write(writer, { pattern, leap, range: { low, high }, through: by, beats }, instrument) {
     const up = Number(leap);
-    const lows = stepwise(low, high, step).filter((written) => writer.has(written + up));
+    const lows = walk(instrument, by, low, high).filter((written) => writer.has(written + up));
     // Where no leap fits over the chosen notes, the one under them is slurred.
     const row =
       lows.length > 0

@@ -1,5 +1,6 @@
-import { defineFamily } from '../family';
+import { comfortOf, defineFamily } from '../family';
 import { dynamic, note } from '../parameters';
+import { walk } from './walks';
 
 export const onTheDay = defineFamily({
   id: 'on-the-day',
@@ -27,9 +28,10 @@ export const onTheDay = defineFamily({
     });
     writer.picture(4, { shape: 'in', from: 0.5, to: 0.1, text: 'Quietly in' });
     writer.setDynamic('pp');
-    const bottom = instrument.registers[0]!;
-    const low = Math.min(bottom.high, bottom.low + 4);
-    for (const written of [low + 2, low, low + 4].filter((each) => writer.has(each))) {
+    const { low: lowest, high: highest } = comfortOf(instrument, 'exacting').bottom;
+    const low = Math.min(highest, lowest + 4);
+    for (const above of [2, 0, 4]) {
+      const written = walk(instrument, 'usual', writer.low, Math.min(writer.high, low + above)).at(-1)!;
       writer.note(written, 3);
       writer.rest(1);
     }

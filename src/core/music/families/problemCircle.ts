@@ -1,5 +1,6 @@
 import { defineFamily } from '../family';
 import { count, dynamic, note, tempo } from '../parameters';
+import { nextTo } from './walks';
 
 export const problemCircle = defineFamily({
   id: 'problem-circle',
@@ -23,8 +24,8 @@ export const problemCircle = defineFamily({
   counts: { measures: ['sameness', 'seam', 'pitch', 'steadiness', 'level'] },
   defaults: (instrument) => ({
     problem: instrument.home,
-    neighbour: instrument.home - instrument.step,
-    third: instrument.home + 2 * instrument.step,
+    neighbour: nextTo(instrument, 'usual', instrument.home, -1),
+    third: nextTo(instrument, 'usual', instrument.home + 1, 1),
     times: 3,
     beats: 2,
     dynamic: 'mf' as const,

@@ -1,6 +1,6 @@
 import { defineFamily } from '../family';
 import { count, dynamic, flag, note, range, tempo } from '../parameters';
-import { stepwise } from './rows';
+import { through, walk } from './walks';
 
 export const referenceTravel = defineFamily({
   id: 'reference-travel',
@@ -15,6 +15,7 @@ export const referenceTravel = defineFamily({
   specs: {
     reference: note('Reference note'),
     range: range('Down to, up to', 2),
+    through: through(),
     beats: count('Each note', 1, 8, 'beats'),
     joined: flag('Slurred in pairs'),
     dynamic: dynamic(),
@@ -27,15 +28,18 @@ export const referenceTravel = defineFamily({
       low: level === 'beginner' ? low : bottom.low,
       high: Math.max(instrument.home, bottom.low + 2),
     },
+    through: 'usual' as const,
     beats: 4,
     joined: true,
     dynamic: 'mf' as const,
     tempo: 60,
   }),
-  write(writer, { reference, range: span, beats, joined }, { step }) {
+  write(writer, { reference, range: span, through: by, beats, joined }, instrument) {
     const travel = (to: number) => {
       writer.note(reference, beats, { label: 'reference', role: 'reference' });
-      for (const [i, written] of stepwise(reference, to, step).slice(1).entries())
+      for (const [i, written] of walk(instrument, by, reference, to)
+        .filter((each) => each !== reference)
+        .entries())
         writer.note(written, beats, { attack: joined && i % 2 === 0 ? 'none' : 'tongued' });
     };
     if (span.low < reference) travel(span.low);

@@ -1,6 +1,6 @@
 import { defineFamily } from '../family';
 import { choice, count, range, tempo } from '../parameters';
-import { stepwise } from './rows';
+import { through, walk } from './walks';
 
 export const tendencyScan = defineFamily({
   id: 'tendency-scan',
@@ -21,6 +21,7 @@ export const tendencyScan = defineFamily({
       ['p', 'soft'],
       ['f', 'loud'],
     ]),
+    through: through(),
     beats: count('Each', 2, 6, 'beats'),
     tempo: tempo(),
   },
@@ -28,13 +29,14 @@ export const tendencyScan = defineFamily({
   defaults: (_instrument, _level, { low, high }) => ({
     range: { low, high },
     loudness: 'all' as const,
+    through: 'usual' as const,
     beats: 2,
     tempo: 60,
   }),
-  write(writer, { range: { low, high }, loudness, beats }, { step }) {
+  write(writer, { range: { low, high }, loudness, through: by, beats }, instrument) {
     for (const each of loudness === 'all' ? (['mf', 'p', 'f'] as const) : [loudness]) {
       writer.setDynamic(each);
-      for (const written of stepwise(low, high, step)) writer.note(written, beats);
+      for (const written of walk(instrument, by, low, high)) writer.note(written, beats);
       writer.fillBar();
       writer.breathe();
       writer.rest(4);

@@ -1,6 +1,6 @@
 import { defineFamily } from '../family';
 import { choice, count, dynamic, range, tempo } from '../parameters';
-import { stepwise } from './rows';
+import { nextTo, through, walk } from './walks';
 
 export const threeNoteGroups = defineFamily({
   id: 'three-note-groups',
@@ -19,9 +19,10 @@ export const threeNoteGroups = defineFamily({
       ['up', 'up'],
     ]),
     variant: choice('Group', [
-      ['semitones', 'three semitones'],
-      ['octave', 'note, octave, semitone under it'],
+      ['semitones', 'three in a row'],
+      ['octave', 'note, octave, the note under it'],
     ]),
+    through: through(),
     beats: count('Each note', 1, 6, 'beats'),
     dynamic: dynamic(),
     tempo: tempo(),
@@ -31,22 +32,18 @@ export const threeNoteGroups = defineFamily({
     range: { low: bottom.low, high: bottom.high },
     direction: 'down' as const,
     variant: 'semitones' as const,
+    through: 'usual' as const,
     beats: 2,
     dynamic: 'mf' as const,
     tempo: 60,
   }),
-  write(writer, { range: { low, high }, direction, variant, beats }) {
-    const sign = direction === 'down' ? -1 : 1;
-    const from = direction === 'down' ? high : low;
-    const rows: number[][] = [];
-    if (variant === 'octave') {
-      for (const written of stepwise(from, direction === 'down' ? low : high))
-        if (writer.has(written + 12)) rows.push([written, written + 12, written + 11]);
-    }
-    if (rows.length === 0) {
-      for (let at = from; at + 2 * sign >= low && at + 2 * sign <= high; at += 2 * sign)
-        rows.push([at, at + sign, at + 2 * sign]);
-    }
+  write(writer, { range: { low, high }, direction, variant, through: by, beats }, instrument) {
+    const way = direction === 'down' ? walk(instrument, by, high, low) : walk(instrument, by, low, high);
+    const octaves = way
+      .filter((written) => writer.has(written + 12))
+      .map((written) => [written, written + 12, nextTo(instrument, by, written + 12, -1)]);
+    const inARow = way.flatMap((_, i) => (i % 2 === 0 && i + 2 < way.length ? [way.slice(i, i + 3)] : []));
+    const rows = variant === 'octave' && octaves.length > 0 ? octaves : inARow;
     for (const row of rows) {
       row.forEach((written, i) => {
         const length = i === 2 ? 2 * beats : beats;

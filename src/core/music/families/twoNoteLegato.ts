@@ -1,5 +1,7 @@
+import { isUsual } from '@/core/instruments';
 import { defineFamily } from '../family';
 import { count, dynamic, note, tempo } from '../parameters';
+import { nextTo, through } from './walks';
 
 export const twoNoteLegato = defineFamily({
   id: 'two-note-legato',
@@ -14,6 +16,7 @@ export const twoNoteLegato = defineFamily({
   specs: {
     low: note('Lower note'),
     turns: count('To and fro', 1, 6, 'times'),
+    through: through(),
     beats: count('Each note', 1, 4, 'beats'),
     dynamic: dynamic(),
     tempo: tempo(),
@@ -22,15 +25,19 @@ export const twoNoteLegato = defineFamily({
   defaults: (_instrument, _level, { bottom }) => ({
     low: bottom.low,
     turns: 2,
+    through: 'usual' as const,
     beats: 2,
     dynamic: 'mf' as const,
     tempo: 60,
   }),
-  write(writer, { low, turns, beats }, { step }) {
-    const first = writer.has(low + step) ? low : low - step;
-    for (let at = first; writer.has(at + step); at += 12) {
+  write(writer, { low, turns, through: by, beats }, instrument) {
+    const over = nextTo(instrument, by, low, 1);
+    const first = writer.has(over) ? low : nextTo(instrument, by, low, -1);
+    const width = nextTo(instrument, by, first, 1) - first;
+    const lies = (written: number) => writer.has(written) && (by !== 'usual' || isUsual(instrument, written));
+    for (let at = first; at === first || lies(at + width); at += 12) {
       writer.slurred(
-        Array.from({ length: 2 * turns + 1 }, (_, i) => (i % 2 === 0 ? at : at + step)),
+        Array.from({ length: 2 * turns + 1 }, (_, i) => (i % 2 === 0 ? at : at + width)),
         beats,
       );
       writer.breathe();
