@@ -1,5 +1,5 @@
 import type { Midi } from '@/core/tuning';
-import { writtenRange } from './lookup';
+import { isUsual, writtenRange } from './lookup';
 import type { Instrument } from './instrument';
 
 /** The place between two registers: the highest note of the one and the lowest of the other. */
@@ -21,9 +21,12 @@ export interface Seam {
 
 /** Written notes on the two sides of each register break, from low to high. */
 export function seamsOf(instrument: Instrument): Break[] {
-  return instrument.registers
-    .slice(1)
-    .map((upper) => ({ below: upper.low - instrument.step, above: upper.low }));
+  return instrument.registers.slice(1).map(({ low: above }) => {
+    // Quarter-tones lie between the notes that a player crosses with.
+    let below = above - instrument.step;
+    while (!isUsual(instrument, below)) below -= instrument.step;
+    return { below, above };
+  });
 }
 
 /** The break that players mean: the first at which the tube changes its mode, and not only its fingering. */

@@ -57,6 +57,6 @@ describe('air, and the day', () => {
         expect(registerOf(instrument, note.written).low).toBeLessThanOrEqual(note.written);
       }
     }
-    expect(seamsOf(findInstrument('ney-d')!)[0]).toEqual({ below: n('D5') - 0.5, above: n('D5') });
+    expect(seamsOf(findInstrument('ney-d')!)[0]).toEqual({ below: n('C#5'), above: n('D5') });
   });
 });

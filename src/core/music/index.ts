@@ -4,6 +4,7 @@ export { LEVELS, type Level } from './level';
 export { comfortOf, type Comfort, type Family, type Purpose, type Section } from './family';
 export { families, findFamily, PURPOSES, type FamilyId } from './families';
 export { keysOfDay, keyTitle, tempoNotch } from './families/rows';
+export { nextTo, usualAt } from './families/walks';
 export { comparable, modelOf, modelSchema, type Model } from './model';
 export { glideOf, type Glide } from './glides';
 export { optionsOf, type NoteRange, type ParameterSpec } from './parameters';

@@ -1,4 +1,4 @@
-import { instruments } from '@/core/instruments';
+import { instruments, ventOf } from '@/core/instruments';
 import { LEVELS } from '@/core/music';
 import { noteNumber, displayName } from '@/core/tuning';
 import {
@@ -163,4 +163,22 @@ it('fits every instrument and level: it can be played, keeps its minutes and its
           for (const [family, seconds] of doses)
             expect(`${where} ${family} ${seconds <= doseOf(family)}`).toBe(`${where} ${family} true`);
         }
+});
+
+it('plans for a whistle what lies under its fingers, and for a rim flute no quarter-tones', () => {
+  const asked = new Set<string>();
+  for (const id of ['whistle-d', 'ney-d'])
+    for (let today = MONDAY; today < MONDAY + 30; today++) {
+      const instrument = instruments.find((each) => each.id === id)!;
+      for (const block of exercises(
+        plannedOn([], { instrument: id, level: 'steady', today, minutes: 45 }).blocks,
+      )) {
+        const made = scoreOfBlock(block, instrument, 'steady', 'english');
+        for (const { written } of made.ok ? made.value.notes : [])
+          if (!Number.isInteger(written) || ventOf(instrument, written)?.mark === 'half-hole')
+            asked.add(`${id} ${block.family}`);
+      }
+    }
+  // The minor third over a drone is a half-hole.
+  expect([...asked]).toEqual(['whistle-d drone-work']);
 });

@@ -1,3 +1,4 @@
+import { seamsOf } from '@/core/instruments';
 import { defineFamily } from '../family';
 import { count, note, tempo } from '../parameters';
 import { SHORT_DOSE } from './cautions';
@@ -26,7 +27,7 @@ export const altissimoPairs = defineFamily({
   counts: { measures: ['seam', 'pitch', 'level', 'air'] },
   fixed: () => ({ longestSeconds: 300 }),
   defaults: (instrument, level) => ({
-    from: instrument.altissimoFrom ?? nextTo(instrument, 'usual', instrument.registers.at(-1)!.low, -1),
+    from: instrument.altissimoFrom ?? seamsOf(instrument).at(-1)?.below ?? instrument.home,
     above: level === 'exacting' ? 6 : 4,
     times: 2,
     beats: 2,

@@ -2,7 +2,7 @@ import { isUsual, mainBreakOf, writtenRange } from '@/core/instruments';
 import { defineFamily } from '../family';
 import { choice, count, dynamic, flag, note, tempo } from '../parameters';
 import { stepwise } from './rows';
-import { nextTo, through } from './walks';
+import { through, usualAt } from './walks';
 
 export const anchoredIntervals = defineFamily({
   id: 'anchored-intervals',
@@ -32,7 +32,7 @@ export const anchoredIntervals = defineFamily({
   defaults: (instrument, level) => ({
     anchor: Math.max(
       writtenRange(instrument).low,
-      nextTo(instrument, 'usual', mainBreakOf(instrument)?.above ?? instrument.home, -1) - 2,
+      usualAt(instrument, (mainBreakOf(instrument)?.below ?? instrument.home) - 2),
     ),
     direction: 'up' as const,
     widest: level === 'beginner' ? 7 : level === 'steady' ? 12 : 24,

@@ -1,6 +1,7 @@
 import { EXPLORING } from './exploring';
 import { defineFamily } from '../family';
 import { choice, count, note, tempo } from '../parameters';
+import { scaleFrom } from './walks';
 
 /** Whether the breath itself is swept, or only gone to. */
 const sweeps = (stage: string, tube: string) => stage === 'one' || stage === 'octaves' || tube !== 'whole';
@@ -44,7 +45,7 @@ export const breathSweep = defineFamily({
     beats: 8,
     tempo: 60,
   }),
-  write(writer, { note: written, stage, tube, beats }) {
+  write(writer, { note: written, stage, tube, beats }, instrument) {
     const octave = writer.has(written + 12) ? written + 12 : written - 12;
     const sweep = (at: number) => {
       writer.setDynamic('pp');
@@ -61,7 +62,7 @@ export const breathSweep = defineFamily({
     else if (stage === 'octaves') [written, octave].forEach(sweep);
     else if (stage === 'five') {
       writer.setDynamic('mf');
-      const row = [0, 2, 4, 5, 7].map((up) => writer.folded(written + up));
+      const row = scaleFrom(instrument, 'usual', written, 5).map((each) => writer.folded(each));
       writer.slurred([...row, ...row.slice(0, -1).reverse()], Math.max(1, beats >> 2));
     } else {
       writer.setDynamic('mf');

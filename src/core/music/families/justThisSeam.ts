@@ -36,7 +36,7 @@ export const justThisSeam = defineFamily({
   defaults: (instrument) => {
     const place = mainBreakOf(instrument);
     return {
-      from: place ? nextTo(instrument, 'usual', place.above, -1) : instrument.home,
+      from: place?.below ?? instrument.home,
       to: place?.above ?? nextTo(instrument, 'usual', instrument.home, 1),
       times: 5,
       beats: 2,

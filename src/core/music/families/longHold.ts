@@ -1,7 +1,7 @@
 import { defineFamily } from '../family';
 import { count, dynamic, range, tempo } from '../parameters';
 import { DIZZY } from './cautions';
-import { through, walk } from './walks';
+import { scaleFrom, through, walk } from './walks';
 
 /** Beats that an open note is drawn with; it lasts as long as it is held. */
 const DRAWN = 16;
@@ -34,13 +34,8 @@ export const longHold = defineFamily({
     tempo: null,
   }),
   write(writer, { range: { low, high }, steps, through: by }, instrument) {
-    const scale = [0, 2, 4, 5, 7, 9];
     for (const bottom of walk(instrument, by, low, high)) {
-      // Where only some notes lie well, they are the scale.
-      const row =
-        by === 'usual' && instrument.plainKeys
-          ? walk(instrument, by, bottom, bottom + 12).slice(0, steps + 1)
-          : scale.slice(0, steps + 1).map((degree) => bottom + degree);
+      const row = scaleFrom(instrument, by, bottom, steps + 1);
       const down = row.filter((written) => written === bottom || writer.has(written)).reverse();
       down
         .slice(0, -1)

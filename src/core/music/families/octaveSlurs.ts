@@ -1,3 +1,4 @@
+import { isUsual } from '@/core/instruments';
 import { defineFamily } from '../family';
 import { choice, count, dynamic, range, tempo } from '../parameters';
 import { through, walk } from './walks';
@@ -55,7 +56,9 @@ export const octaveSlurs = defineFamily({
   },
   write(writer, { pattern, leap, range: { low, high }, through: by, beats }, instrument) {
     const up = Number(leap);
-    const lows = walk(instrument, by, low, high).filter((written) => writer.has(written + up));
+    const lows = walk(instrument, by, low, high).filter(
+      (written) => writer.has(written + up) && (by !== 'usual' || isUsual(instrument, written + up)),
+    );
     // Where no leap fits over the chosen notes, the one under them is slurred.
     const row =
       lows.length > 0

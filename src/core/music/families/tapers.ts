@@ -1,6 +1,6 @@
 import { defineFamily } from '../family';
 import { choice, count, range, tempo } from '../parameters';
-import { stepwise } from './rows';
+import { through, walk } from './walks';
 
 export const tapers = defineFamily({
   id: 'tapers',
@@ -18,6 +18,7 @@ export const tapers = defineFamily({
       ['semitone', 'semitones'],
       ['scale', 'a scale'],
     ]),
+    through: through(),
     direction: choice('Way', [
       ['out', 'to nothing'],
       ['in', 'from nothing'],
@@ -33,13 +34,14 @@ export const tapers = defineFamily({
       high: Math.min(high, instrument.home + (level === 'beginner' ? 2 : 5)),
     },
     by: 'scale' as const,
+    through: 'usual' as const,
     direction: 'out' as const,
     beats: 4,
     tempo: 60,
   }),
-  write(writer, { range: { low, high }, by, direction, beats }) {
+  write(writer, { range: { low, high }, by, through: goes, direction, beats }, instrument) {
     const scale = [0, 2, 4, 5, 7, 9, 11];
-    const row = stepwise(low, high).filter(
+    const row = walk(instrument, goes, low, high).filter(
       (written) => by === 'semitone' || scale.includes((written - low) % 12),
     );
     for (const written of row) {

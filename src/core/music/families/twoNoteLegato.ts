@@ -35,7 +35,7 @@ export const twoNoteLegato = defineFamily({
     const first = writer.has(over) ? low : nextTo(instrument, by, low, -1);
     const width = nextTo(instrument, by, first, 1) - first;
     const lies = (written: number) => writer.has(written) && (by !== 'usual' || isUsual(instrument, written));
-    for (let at = first; at === first || lies(at + width); at += 12) {
+    for (let at = first; at === first || (lies(at) && lies(at + width)); at += 12) {
       writer.slurred(
         Array.from({ length: 2 * turns + 1 }, (_, i) => (i % 2 === 0 ? at : at + width)),
         beats,

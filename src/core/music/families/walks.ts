@@ -39,5 +39,16 @@ export const strides = (instrument: Instrument, by: Through, from: Midi, to: Mid
 export const nextTo = (instrument: Instrument, by: Through, written: Midi, way: 1 | -1): Midi =>
   walk(instrument, by, written + way * instrument.step, written + way * REACH)[0]!;
 
+/** So many notes of a major scale from its lowest; where only some notes lie well, of those. */
+export function scaleFrom(instrument: Instrument, by: Through, bottom: Midi, notes: number): Midi[] {
+  return by === 'usual' && instrument.plainKeys
+    ? walk(instrument, by, bottom, bottom + 12).slice(0, notes)
+    : [0, 2, 4, 5, 7, 9].slice(0, notes).map((degree) => bottom + degree);
+}
+
+/** A note that a walk goes through: itself, or the next one under it. */
+export const usualAt = (instrument: Instrument, written: Midi): Midi =>
+  walk(instrument, 'usual', written, written - REACH)[0]!;
+
 /** Semitones within which every instrument has a usual note. */
 const REACH = 3;

@@ -1,4 +1,16 @@
-import { bottomOf, inTurn, keyOf, minorEvery, noteOf, scaleOf, stretchOf, third, type Row } from './turn';
+import { nextTo } from '@/core/music';
+import {
+  bottomOf,
+  inTurn,
+  keyOf,
+  minorEvery,
+  noteOf,
+  scaleOf,
+  stretchOf,
+  third,
+  tonicFor,
+  type Row,
+} from './turn';
 
 /** Exercises that are not about one seam: a row each. What is not here is planned only where the player asks for it. */
 export const DRILLS: readonly Row[] = [
@@ -34,11 +46,12 @@ export const DRILLS: readonly Row[] = [
     part: 'tone',
     load: 1,
     ofProblem: true,
-    values: ({ problem, dynamic, comfort: { low, high } }, size) => {
+    values: ({ instrument, problem, dynamic, comfort: { low, high } }, size) => {
       if (!problem) return null;
       const { written } = problem.note;
-      const neighbour = written - 1 >= low ? written - 1 : written + 1;
-      const other = written + 2 <= high ? written + 2 : written - 3;
+      const to = (from: number, way: 1 | -1) => nextTo(instrument, 'usual', from, way);
+      const neighbour = to(written, -1) >= low ? to(written, -1) : to(written, 1);
+      const other = to(written + 1, 1) <= high ? to(written + 1, 1) : to(written - 2, -1);
       return { problem: written, neighbour, third: other, times: 3 + size, dynamic };
     },
   },
@@ -103,7 +116,7 @@ export const DRILLS: readonly Row[] = [
     family: 'reversed-dynamics',
     part: 'dynamics',
     load: 1,
-    values: (turn, size) => ({ from: stretchOf(turn, 8).low, times: 1 + size }),
+    values: (turn, size) => ({ from: tonicFor(turn, 8), times: 1 + size }),
   },
   {
     family: 'whisper-tones',
@@ -124,7 +137,7 @@ export const DRILLS: readonly Row[] = [
     part: 'intonation',
     load: 1,
     values: (turn, size) => ({
-      drone: stretchOf(turn, 12).low,
+      drone: tonicFor(turn, 12),
       interval: size >= 2 ? 'all' : inTurn(turn, ['fifth', 'octave', 'third']),
       dynamic: turn.dynamic,
     }),
@@ -135,8 +148,8 @@ export const DRILLS: readonly Row[] = [
     load: 1,
     from: 'steady',
     values: (turn) => ({
-      root: stretchOf(turn, 12).low,
-      chord: inTurn(turn, ['major', 'minor', 'seventh']),
+      root: tonicFor(turn, 12),
+      chord: turn.instrument.plainKeys ? 'major' : inTurn(turn, ['major', 'minor', 'seventh']),
     }),
   },
   {
@@ -204,7 +217,7 @@ export const DRILLS: readonly Row[] = [
       phrase: inTurn(turn, ['turn', 'leap', 'sigh']),
       from: String(turn.keys.easy),
       scale: minorEvery(turn, 1),
-      keys: 3 + 3 * size,
+      keys: Math.min(3 + 3 * size, turn.instrument.plainKeys?.length ?? 12),
       slurred: turn.round % 2 === 0,
       dynamic: turn.dynamic,
     }),
@@ -255,7 +268,7 @@ export const DRILLS: readonly Row[] = [
     dose: 180,
     // Both lips over the teeth is for the player to choose.
     values: (turn, size) => ({
-      from: stretchOf(turn, 6).low,
+      from: tonicFor(turn, 6),
       pair: inTurn(turn, ['voice', 'tongue', 'angle']),
       rounds: 2 + Math.floor(size / 2),
     }),

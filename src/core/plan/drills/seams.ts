@@ -1,4 +1,5 @@
 import { writtenRange } from '@/core/instruments';
+import { usualAt } from '@/core/music';
 import type { Midi } from '@/core/tuning';
 import { inTurn, keyOf, scaleOf, third, type SeamDrill, type Turn } from './turn';
 
@@ -46,7 +47,7 @@ export const SEAM_DRILLS: readonly SeamDrill[] = [
     paced: true,
     right: [0, 1],
     values: (turn, { above, below }, size) => {
-      const anchor = below - (turn.round % 3);
+      const anchor = usualAt(turn.instrument, below - (turn.round % 3));
       const widest = above - anchor + 2 + size;
       if (!has(turn, anchor, anchor + widest)) return null;
       return { anchor, direction: 'up', widest, chromatic: true, dynamic: turn.dynamic };

@@ -1,7 +1,7 @@
-import { comfortOf, type Comfort, type FamilyId, type Level, type NoteRange } from '@/core/music';
+import { comfortOf, usualAt, type Comfort, type FamilyId, type Level, type NoteRange } from '@/core/music';
 import type { Break, Instrument } from '@/core/instruments';
 import type { ProblemNote } from '@/core/ledger';
-import type { Midi, Seconds } from '@/core/tuning';
+import { tonicOf, type Midi, type Seconds } from '@/core/tuning';
 
 /** What a drill is for within a day. */
 export type Part = 'seam' | 'tone' | 'dynamics' | 'intonation' | 'rhythm' | 'music' | 'exploring';
@@ -59,17 +59,31 @@ export const third = <T>(round: number, of: readonly T[]): T =>
   of[((round % of.length) + of.length) % of.length]!;
 
 /** So many semitones of what is comfortable: low, in the middle or high, and not from the same note each time. */
-export function stretchOf({ comfort: { low, high }, place, round }: Turn, semitones: number): NoteRange {
+export function stretchOf(
+  { instrument, comfort: { low, high }, place, round }: Turn,
+  semitones: number,
+): NoteRange {
   const span = Math.min(semitones, high - low);
   const room = high - low - span;
   const shift = third(2 * round + Math.floor(round / 9), [0, 1, 2, 3, 4]);
   const start = Math.min(low + room, low + Math.round((room * place) / 2) + (place === 2 ? -shift : shift));
-  const from = Math.max(low, start);
+  const from = Math.max(low, usualAt(instrument, Math.max(low, start)));
   return { low: from, high: from + span };
 }
 
 /** One note of a day. */
 export const noteOf = (turn: Turn): Midi => stretchOf(turn, 0).low;
+
+/** A note to build on: any, or where an instrument is made for some keys, the tonic of one of them. */
+export function tonicFor(turn: Turn, semitones: number): Midi {
+  const { low } = stretchOf(turn, semitones);
+  const tonics = turn.instrument.plainKeys?.map(tonicOf);
+  if (!tonics) return low;
+  const under = Array.from({ length: 12 }, (_, i) => low - i).find((written) =>
+    tonics.includes(written % 12),
+  )!;
+  return under < turn.comfort.low ? under + 12 : under;
+}
 
 /** The same within the first register. */
 export const bottomOf = (turn: Turn, semitones: number): NoteRange =>
