@@ -1,4 +1,4 @@
-import { spell, tonicOf, type Midi, type Spelling } from '@/core/tuning';
+import { respelled, spell, tonicOf, type Midi, type Spelling } from '@/core/tuning';
 import type { Bar } from './bars';
 import { phrasesOf } from './phrases';
 import type { Score, ScoreNote } from './score';
@@ -59,11 +59,25 @@ export interface Speller {
   fingered(note: number): Spelling;
 }
 
-/** Spells the notes of a score by number. */
+/** Which way a note passes between two semitones: 1 upward, −1 downward, 0 where it does not. */
+function passing(notes: Music['notes'], note: number): -1 | 0 | 1 {
+  const [before, here, after] = [note - 1, note, note + 1].map((i) => notes[i]?.written);
+  if (before === undefined || here === undefined || after === undefined) return 0;
+  const way = here - before;
+  return Math.abs(way) === 1 && after - here === way ? (way as -1 | 1) : 0;
+}
+
+/** Spells the notes of a score by number: in their keys, and what passes between two of their semitones with sharps upward, with flats downward. */
 export function spellerOf(score: Music): Speller {
   const keys = keysOf(score);
   const of = (written: Midi, note: number) => spell(written, keys[note]);
-  return Object.assign((note: number) => of(score.notes[note]!.written, note), {
+  const spelled = (note: number) => {
+    const { written } = score.notes[note]!;
+    const usual = of(written, note);
+    const way = isIn(keys[note]!, written) ? 0 : passing(score.notes, note);
+    return usual.alter === -way ? respelled(usual) : usual;
+  };
+  return Object.assign(spelled, {
     fingered: (note: number) => of(score.notes[note]!.fingered ?? score.notes[note]!.written, note),
   });
 }

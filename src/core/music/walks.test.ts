@@ -1,6 +1,6 @@
 import { findInstrument, instruments, isUsual, ventOf, writtenRange } from '@/core/instruments';
 import { noteName, noteNumber } from '@/core/tuning';
-import { families, findFamily, optionsOf, type ParameterSpec } from '.';
+import { families, findFamily, optionsOf, spellerOf, type ParameterSpec } from '.';
 import { scoreOfFamily as made } from './scores.testing';
 
 type Choice = Extract<ParameterSpec, { kind: 'choice' }>;
@@ -92,5 +92,16 @@ describe('what exercises go through unless told otherwise', () => {
       instruments.filter(({ series }) => series === 'odd').map(({ id }) => id),
     );
     expect(first('register-test', 'clarinet-bass')).toBe('G#5');
+  });
+
+  it('spells what passes by semitones with flats on the way down and with sharps on the way up', () => {
+    const score = made('low-chromatics', 'recorder-alto', {
+      range: { low: noteNumber('F4'), high: noteNumber('C5') },
+    });
+    const spelled = spellerOf(score);
+    const signs = { [-1]: '♭', 0: '', 1: '♯' } as Record<number, string>;
+    expect(score.notes.map((_, i) => `${spelled(i).step}${signs[spelled(i).alter]}`).join(' ')).toBe(
+      'C B B♭ A A♭ G G♭ F F F♯ G G♯ A A♯ B C',
+    );
   });
 });

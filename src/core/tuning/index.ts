@@ -3,7 +3,7 @@ export { leaning, shortLeaning } from './leaning';
 export type { Cents, Decibels, Hertz, Midi, Seconds, Semitones, Tempo } from './units';
 export { centsBetween, hertzToMidi, midiToHertz } from './pitch';
 export { displayName, noteName, noteNumber, spelledName, spokenName, type Naming } from './names';
-export { spell, spelledMidi, type Spelling } from './spelling';
+export { respelled, spell, spelledMidi, type Spelling } from './spelling';
 export {
   justRatio,
   offsetsOf,

@@ -31,6 +31,21 @@ export function spell(midi: Midi, fifths = 0): Spelling {
   return { step: letter, alter: alter + (midi - base), octave };
 }
 
+/** The same note by its neighbour’s letter: A♭ for G♯, and G♯ for A♭; a natural stays. */
+export function respelled(spelling: Spelling): Spelling {
+  const { step, alter, octave } = spelling;
+  if (alter === 0) return spelling;
+  const letters = 'CDEFGAB';
+  const place = letters.indexOf(step) + Math.sign(alter);
+  const to = letters[(place + 7) % 7] as Spelling['step'];
+  const over = octave + Math.floor(place / 7);
+  return {
+    step: to,
+    alter: spelledMidi(spelling) - spelledMidi({ step: to, alter: 0, octave: over }),
+    octave: over,
+  };
+}
+
 /** The sounding number of a spelling. */
 export function spelledMidi({ step, alter, octave }: Spelling): Midi {
   return 12 * (octave + 1) + NATURAL[step] + alter;

@@ -24,7 +24,7 @@ export const octaveCheck = defineFamily({
     range: { low, high: Math.max(low, high - 12) },
     step: 2,
     through: 'usual' as const,
-    beats: 3,
+    beats: 4,
     tempo: 60,
   }),
   write(writer, { range: { low, high }, step, through: by, beats }, instrument) {
