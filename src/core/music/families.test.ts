@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { scoreOfFamily as made } from './scores.testing';
+import { anyValues } from './values.testing';
 import { findInstrument, instruments, seamBetween, writtenRange, type Instrument } from '@/core/instruments';
 import { noteName, noteNumber } from '@/core/tuning';
 import {
   families,
   findFamily,
   keysOfDay,
-  optionsOf,
   PURPOSES,
   scoreBeats,
   scoreSchema,
@@ -17,37 +17,6 @@ import {
 } from '.';
 
 const LEVELS = ['beginner', 'steady', 'advanced', 'exacting'] as const;
-
-function valueOf(spec: ParameterSpec, instrument: Instrument): fc.Arbitrary<unknown> {
-  const { low, high } = writtenRange(instrument);
-  const places = Math.round((high - low) / instrument.step);
-  const note = fc.integer({ min: 0, max: places }).map((place) => low + place * instrument.step);
-  switch (spec.kind) {
-    case 'note':
-      return note;
-    case 'range': {
-      const least = Math.ceil(spec.least / instrument.step);
-      return fc
-        .tuple(fc.integer({ min: 0, max: places - least }), fc.nat(places - least))
-        .map(([from, wider]) => ({
-          low: low + from * instrument.step,
-          high: low + Math.min(places, from + least + wider) * instrument.step,
-        }));
-    }
-    case 'tempo':
-      return spec.free
-        ? fc.option(fc.integer({ min: spec.low, max: spec.high }))
-        : fc.integer({ min: spec.low, max: spec.high });
-    case 'count':
-      return fc.integer({ min: spec.low, max: spec.high });
-    case 'choice':
-      return fc.constantFrom(...optionsOf(spec, instrument).map(([id]) => id));
-    case 'flag':
-      return fc.boolean();
-    case 'model':
-      return fc.constant(null);
-  }
-}
 
 /** What is wrong with a score, in words: one comparison for each score instead of six for each note. */
 function* wrongIn(score: Score, instrument: Instrument): Generator<string> {
@@ -99,11 +68,7 @@ describe.each(families.map((family) => [family.id, family] as const))('%s', (_, 
         fc.constantFrom(...fit).chain((instrument) =>
           fc.record({
             instrument: fc.constant(instrument),
-            values: fc.record(
-              Object.fromEntries(
-                Object.entries(family.specs).map(([name, spec]) => [name, valueOf(spec, instrument)]),
-              ),
-            ),
+            values: anyValues(family.specs, instrument),
           }),
         ),
         ({ instrument, values }) => {

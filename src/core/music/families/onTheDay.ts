@@ -2,6 +2,9 @@ import { comfortOf, defineFamily } from '../family';
 import { dynamic, note } from '../parameters';
 import { walk } from './walks';
 
+/** C, D, E, F, G and A. */
+const PLAIN = [0, 2, 4, 5, 7, 9];
+
 export const onTheDay = defineFamily({
   id: 'on-the-day',
   title: 'On the day',
@@ -29,7 +32,10 @@ export const onTheDay = defineFamily({
     writer.picture(4, { shape: 'in', from: 0.5, to: 0.1, text: 'Quietly in' });
     writer.setDynamic('pp');
     const { low: lowest, high: highest } = comfortOf(instrument, 'exacting').bottom;
-    const low = Math.min(highest, lowest + 4);
+    // From where a third upward needs no flat under a sharp.
+    const low = [0, 1, 2]
+      .map((down) => Math.min(highest, lowest + 4) - down)
+      .find((each) => PLAIN.includes(each % 12))!;
     for (const above of [2, 0, 4]) {
       const written = walk(instrument, 'usual', writer.low, Math.min(writer.high, low + above)).at(-1)!;
       writer.note(written, 3);
