@@ -58,21 +58,13 @@ const flute = ({ lowest, ...row }: FluteRow) =>
     ...row,
   });
 
-export const flutes = [
-  flute({ id: 'flute', name: 'Flute', lowest: 'B3', usualLow: 'C4', top: 'D7', breathSeconds: 12 }),
-  flute({ id: 'piccolo', name: 'Piccolo', lowest: 'D4', top: 'C7', transposition: 12, breathSeconds: 14 }),
-  flute({
-    id: 'alto-flute',
-    name: 'Alto flute',
-    lowest: 'C4',
-    top: 'C7',
-    transposition: -5,
-    breathSeconds: 9,
-  }),
+/** All sizes are read as the one in D. */
+const ney = (id: string, name: string, transposition: number, breathSeconds: number) =>
   instrument({
-    id: 'ney-d',
-    name: 'Ney in D',
+    id,
+    name,
     kind: 'edge',
+    transposition,
     home: 'A4',
     top: 'A6',
     registers: [
@@ -84,7 +76,27 @@ export const flutes = [
     tube: 'open',
     hands: [['A5', 'C6', 'angle', 'The rim meets the stream at a flatter angle for the third register.']],
     tendencies: [['D4', 'A4', -10, 'the lowest register sags and is the hard one']],
-    breathSeconds: 8,
+    breathSeconds,
     step: 0.5,
+  });
+
+export const flutes = [
+  flute({ id: 'flute', name: 'Flute', lowest: 'B3', usualLow: 'C4', top: 'D7', breathSeconds: 12 }),
+  flute({ id: 'piccolo', name: 'Piccolo', lowest: 'D4', top: 'C7', transposition: 12, breathSeconds: 14 }),
+  flute({
+    id: 'alto-flute',
+    name: 'Alto flute',
+    lowest: 'C4',
+    top: 'C7',
+    transposition: -5,
+    breathSeconds: 9,
   }),
+  ...(
+    [
+      ['ney-d', 'Ney in D', 0, 8],
+      ['ney-c', 'Ney in C', -2, 8],
+      ['ney-a', 'Ney in A', -5, 7],
+      ['ney-g', 'Ney in G', -7, 6],
+    ] as const
+  ).map(([id, name, transposition, breathSeconds]) => ney(id, name, transposition, breathSeconds)),
 ];

@@ -21,7 +21,7 @@ import {
 const check = (candidate: unknown) => checkInstrument(candidate, 'english');
 
 const IDS =
-  'flute piccolo alto-flute recorder-sopranino recorder-soprano recorder-alto recorder-tenor recorder-bass recorder-great-bass oboe cor-anglais bassoon contrabassoon clarinet-eb clarinet-bb clarinet-a clarinet-alto clarinet-bass sax-soprano sax-alto sax-tenor sax-baritone whistle-d whistle-c whistle-low-d ney-d';
+  'flute piccolo alto-flute recorder-sopranino recorder-soprano recorder-alto recorder-tenor recorder-bass recorder-great-bass oboe cor-anglais bassoon contrabassoon clarinet-eb clarinet-bb clarinet-a clarinet-alto clarinet-bass sax-soprano sax-alto sax-tenor sax-baritone whistle-d whistle-c whistle-low-d ney-d ney-c ney-a ney-g';
 
 const named = (id: string) => {
   const found = findInstrument(id);
