@@ -72,9 +72,10 @@ export function spellerOf(score: Music): Speller {
   const keys = keysOf(score);
   const of = (written: Midi, note: number) => spell(written, keys[note]);
   const spelled = (note: number) => {
-    const { written } = score.notes[note]!;
+    const { written, key } = score.notes[note]!;
     const usual = of(written, note);
-    const way = isIn(keys[note]!, written) ? 0 : passing(score.notes, note);
+    // Against the signature: three semitones in a row are in no key, whatever a short phrase may look like.
+    const way = isIn(key ?? score.fifths, written) ? 0 : passing(score.notes, note);
     return usual.alter === -way ? respelled(usual) : usual;
   };
   return Object.assign(spelled, {

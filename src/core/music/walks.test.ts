@@ -103,5 +103,8 @@ describe('what exercises go through unless told otherwise', () => {
     expect(score.notes.map((_, i) => `${spelled(i).step}${signs[spelled(i).alter]}`).join(' ')).toBe(
       'C B B♭ A A♭ G G♭ F F F♯ G G♯ A A♯ B C',
     );
+    const breathing = made('low-chromatics', 'ney-a');
+    const [, second] = breathing.notes.map((_, i) => spellerOf(breathing)(i));
+    expect(breathing.notes[1]!.breathAfter && second).toMatchObject({ step: 'A', alter: -1 });
   });
 });
