@@ -61,8 +61,14 @@ export interface Speller {
 
 /** Which way a note passes between two semitones: 1 upward, −1 downward, 0 where it does not. */
 function passing(notes: Music['notes'], note: number): -1 | 0 | 1 {
-  const [before, here, after] = [note - 1, note, note + 1].map((i) => notes[i]?.written);
-  if (before === undefined || here === undefined || after === undefined) return 0;
+  const here = notes[note]!.written;
+  const beyond = (step: 1 | -1) => {
+    let i = note;
+    while (notes[i]?.written === here) i += step;
+    return notes[i]?.written;
+  };
+  const [before, after] = [beyond(-1), beyond(1)];
+  if (before === undefined || after === undefined) return 0;
   const way = here - before;
   return Math.abs(way) === 1 && after - here === way ? (way as -1 | 1) : 0;
 }

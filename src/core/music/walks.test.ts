@@ -103,6 +103,10 @@ describe('what exercises go through unless told otherwise', () => {
     expect(score.notes.map((_, i) => `${spelled(i).step}${signs[spelled(i).alter]}`).join(' ')).toBe(
       'C B B♭ A A♭ G G♭ F F F♯ G G♯ A A♯ B C',
     );
+    const again = made('three-note-groups', 'recorder-tenor', { range: { low: 71, high: 75 } });
+    expect(
+      again.notes.map((_, i) => spellerOf(again)(i)).map(({ step, alter }) => `${step}${alter}`),
+    ).toEqual(['E-1', 'D0', 'D-1', 'D-1', 'C0', 'B0']);
     const breathing = made('low-chromatics', 'ney-a');
     const [, second] = breathing.notes.map((_, i) => spellerOf(breathing)(i));
     expect(breathing.notes[1]!.breathAfter && second).toMatchObject({ step: 'A', alter: -1 });
