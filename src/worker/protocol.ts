@@ -117,6 +117,7 @@ export const resultSchema = z.object({
   trace: traceSchema,
   timing: timingSchema,
   heldHz: z.number().nullable(),
+  steadyHz: z.array(z.number()),
   interruption: z.string().nullable(),
   audio: z.instanceof(Int16Array),
 });

@@ -43,6 +43,7 @@ function stretch(seconds: number, step: number, firstBeatSeconds: number | null)
     },
     timing: { ...NO_BEAT, firstBeatSeconds, roundTrip: { seconds: 0.05, how: 'device' } },
     heldHz: null,
+    steadyHz: [],
     audio: new Int16Array(Math.round(seconds * 100)).fill(seconds),
   };
 }

@@ -61,6 +61,7 @@ function append(whole: HeardTake, { heard, beat }: Stretch): HeardTake {
       ],
     },
     heldHz: whole.heldHz ?? heard.heldHz,
+    steadyHz: [...new Set([...whole.steadyHz, ...heard.steadyHz])],
     audio,
   };
 }

@@ -1,8 +1,9 @@
-import { median, fromInt16 } from '@/core/base';
-import { listeningRange, type Instrument } from '@/core/instruments';
-import { hearNotes, type Heard, type HearingOptions } from '@/core/hearing/notes';
-import { droneFrequencies, Listener, type Frames } from '@/core/hearing/signal';
+import { median } from '@/core/base';
+import type { Instrument } from '@/core/instruments';
+import { hearNotes, type HearingOptions } from '@/core/hearing/notes';
+import { droneFrequencies, type Frames } from '@/core/hearing/signal';
 import type { Hertz, Seconds } from '@/core/tuning';
+import { hearWithout, type HeardWithout } from './without';
 
 /** A pitch has to sound alone for this long before it is taken for the partner's. */
 const ALONE: Seconds = 1;
@@ -10,10 +11,8 @@ const ALONE: Seconds = 1;
 const SETTLES: Seconds = 0.3;
 
 /** What was heard of the player once the partner's held pitch had been found and taken out. */
-export interface PartnerHeard {
+export interface PartnerHeard extends HeardWithout {
   readonly heldHz: Hertz;
-  readonly frames: Frames;
-  readonly heard: Heard;
 }
 
 /**
@@ -33,11 +32,6 @@ export function hearPartner(
   const at = (seconds: Seconds) => Math.round((seconds - frames.startSeconds) / frames.hopSeconds);
   const heldHz = median(frames.f0.subarray(at(alone.startSeconds + SETTLES), at(alone.startSeconds + ALONE)));
   if (!(heldHz > 0)) return null;
-  const listener = new Listener(sampleRate, listeningRange(instrument, options.a4 ?? 440), {
-    removed: droneFrequencies([heldHz], sampleRate),
-  });
-  listener.push(fromInt16(audio));
-  const rest = listener.finish();
-  rest.masked.set(frames.masked.subarray(0, rest.count));
-  return { heldHz, frames: rest, heard: hearNotes(rest, instrument, options) };
+  const removed = droneFrequencies([heldHz], sampleRate);
+  return { heldHz, ...hearWithout(removed, audio, frames, instrument, options, sampleRate) };
 }

@@ -48,6 +48,8 @@ export const conditionsSchema = z.object({
   clipped: z.boolean(),
   /** Sound that the device lost, in all. */
   lostSeconds: z.number().default(0),
+  /** What sounded all along although nobody told of it, Hz: a drone, a hum. It was taken out. */
+  steadyHz: z.array(z.number()).default([]),
   floorDb: z.number(),
   /** How the room answers; null: it was not looked at. */
   room: roomSchema.nullable().default(null),
@@ -89,7 +91,7 @@ export type Take = z.infer<typeof takeSchema>;
 /** Conditions as far as they are known before a take has been heard; what is not told is left out. */
 export type ToldConditions = Omit<
   z.input<typeof conditionsSchema>,
-  'clipped' | 'lostSeconds' | 'floorDb' | 'room'
+  'clipped' | 'lostSeconds' | 'steadyHz' | 'floorDb' | 'room'
 >;
 
 /** A take from what was heard and what was so while it was played. */
@@ -109,6 +111,7 @@ export function takeOf(
     transitions,
     trace,
     heldHz,
+    steadyHz,
     clipped,
     lostSeconds,
     floorDb,
@@ -122,7 +125,7 @@ export function takeOf(
     durationSeconds,
     score,
     instrument,
-    conditions: conditionsSchema.parse({ ...conditions, clipped, lostSeconds, floorDb, room }),
+    conditions: conditionsSchema.parse({ ...conditions, clipped, lostSeconds, steadyHz, floorDb, room }),
     timing,
     notes,
     events,

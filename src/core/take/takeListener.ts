@@ -15,6 +15,8 @@ import {
 import type { RoomSound } from '@/core/hearing/room';
 import type { Offsets, Seconds } from '@/core/tuning';
 import { hearPartner } from './partner';
+import { steadyIn } from './steady';
+import { hearWithout } from './without';
 import { Recorder } from './recorder';
 import type { Timing } from './timing';
 import { traceOf, type Trace } from './trace';
@@ -59,6 +61,8 @@ export interface HeardTake {
   readonly timing: Timing;
   /** What a partner was found to hold, Hz; null without one, or where it could not be found. */
   readonly heldHz: number | null;
+  /** What sounded all along although nobody told of it, Hz: it was taken out. */
+  readonly steadyHz: number[];
   readonly audio: Int16Array<ArrayBuffer>;
 }
 
@@ -150,7 +154,15 @@ export class TakeListener {
       ? hearPartner(audio, frames, this.instrument, options, request.sampleRate)
       : null;
     const company = (request.company ?? false) && !partner;
-    const heard = partner?.heard ?? hearNotes(frames, this.instrument, { ...options, company });
+    const first = partner?.heard ?? hearNotes(frames, this.instrument, { ...options, company });
+    const known = partner !== null || company || (request.drone ?? []).length > 0;
+    const steady = known ? [] : steadyIn(audio, first, request.sampleRate, request.a4);
+    const removed = steady.flatMap(({ partials }) => partials);
+    const rest =
+      removed.length > 0
+        ? hearWithout(removed, audio, frames, this.instrument, options, request.sampleRate)
+        : null;
+    const heard = rest?.heard ?? first;
     return {
       durationSeconds: audio.length / request.sampleRate,
       notes: heard.notes,
@@ -160,9 +172,10 @@ export class TakeListener {
       room: { decaySeconds: heard.room.decaySeconds, spreadDb: heard.room.spreadDb },
       clipped: frames.clipped.some((c) => c === 1),
       lostSeconds: sum(frames.lost.map(({ startSeconds, endSeconds }) => endSeconds - startSeconds)),
-      trace: traceOf(partner?.frames ?? frames, request.a4),
+      trace: traceOf((rest ?? partner)?.frames ?? frames, request.a4),
       timing: this.timing(lag),
       heldHz: partner?.heldHz ?? null,
+      steadyHz: steady.map(({ hz }) => hz),
       audio,
     };
   }

@@ -21,6 +21,7 @@ export function emptyTake(part: Partial<Take> = {}): Take {
       processing: [],
       clipped: false,
       lostSeconds: 0,
+      steadyHz: [],
       floorDb: -70,
       room: null,
       interruption: null,
@@ -57,6 +58,7 @@ export function silentHeard(samples: number, sampleRate: number): HeardTake {
     room: { decaySeconds: null, spreadDb: null },
     clipped: false,
     lostSeconds: 0,
+    steadyHz: [],
     audio,
   };
 }

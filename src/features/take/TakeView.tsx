@@ -2,7 +2,7 @@ import { useRouter } from 'expo-router';
 import { useMemo, type ReactNode } from 'react';
 import { MistakenCard } from './MistakenCard';
 import { advise, nextTempo } from '@/core/verdict/coach';
-import type { Seconds } from '@/core/tuning';
+import type { Naming, Seconds } from '@/core/tuning';
 import { findFamily } from '@/core/music';
 import type { Take } from '@/core/take';
 import { putOnStand, useSettings } from '@/store';
@@ -10,6 +10,7 @@ import { Body, Button, momentText, Notice, Screen, Soft, useShape } from '@/ui';
 import { ChartView } from './later';
 import { Findings } from './Findings';
 import { setupText } from './setupText';
+import { steadyRemark } from './steadyRemark';
 import { AdviceCard } from './AdviceCard';
 import { HowToRead } from './HowToRead';
 import { instrumentName } from './instrumentName';
@@ -60,7 +61,7 @@ export function TakeView({ take, path, hear, children, foot }: TakeViewProps) {
   return (
     <Screen caption={caption} title={verdict.headline} foot={foot} beside={wide ? figures : null}>
       <Body testID="summary">{verdict.summary}</Body>
-      {conditionRemarks(take).map((remark) => (
+      {conditionRemarks(take, naming).map((remark) => (
         <Notice key={remark} text={remark} />
       ))}
       {judgement.mistaken ? <MistakenCard take={take} mistaken={judgement.mistaken} /> : null}
@@ -91,7 +92,7 @@ const lasting = (seconds: Seconds) =>
   seconds < 1 ? `${Math.round(1000 * seconds)} ms` : `${seconds.toFixed(1)} s`;
 
 /** What about the recording itself limits the figures. */
-function conditionRemarks({ conditions, score, timing }: Take): string[] {
+function conditionRemarks({ conditions, score, timing }: Take, naming: Naming): string[] {
   const remarks: string[] = [];
   if (conditions.interruption) remarks.push(conditions.interruption);
   if (conditions.source === 'simulated') remarks.push('Played by the simulated player, not by you.');
@@ -109,6 +110,7 @@ function conditionRemarks({ conditions, score, timing }: Take): string[] {
     remarks.push(
       `This device lost ${lasting(conditions.lostSeconds)} of sound, as it does when it is busy. No fault is looked for there.`,
     );
+  remarks.push(...conditions.steadyHz.map((hz) => steadyRemark(hz, conditions.a4, naming)));
   const caution = findFamily(score.family)?.caution;
   if (caution && score.longestSeconds !== null) remarks.push(caution);
   return remarks;

@@ -1,0 +1,27 @@
+import { fromInt16 } from '@/core/base';
+import { hearNotes, type Heard, type HearingOptions } from '@/core/hearing/notes';
+import { Listener, type Frames } from '@/core/hearing/signal';
+import { listeningRange, type Instrument } from '@/core/instruments';
+import type { Hertz } from '@/core/tuning';
+
+/** What was heard of a recording besides some tones that were taken out of it. */
+export interface HeardWithout {
+  readonly frames: Frames;
+  readonly heard: Heard;
+}
+
+/** Hears a recording again without some frequencies. What they cover is unknown in the notes, with its reason, as over a drone. */
+export function hearWithout(
+  removed: readonly Hertz[],
+  audio: Int16Array,
+  frames: Frames,
+  instrument: Instrument,
+  options: HearingOptions,
+  sampleRate: Hertz,
+): HeardWithout {
+  const listener = new Listener(sampleRate, listeningRange(instrument, options.a4 ?? 440), { removed });
+  listener.push(fromInt16(audio));
+  const rest = listener.finish();
+  rest.masked.set(frames.masked.subarray(0, rest.count));
+  return { frames: rest, heard: hearNotes(rest, instrument, options) };
+}

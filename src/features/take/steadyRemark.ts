@@ -1,0 +1,14 @@
+import { displayName, hertzToMidi, type Hertz, type Naming } from '@/core/tuning';
+
+/** Multiples of the mains’ frequency, in most of the world and in the rest of it. */
+const MAINS: readonly Hertz[] = [50, 60];
+const LOW_FOR_A_DRONE: Hertz = 130;
+
+/** What sounded all along, and what to do about it. */
+export function steadyRemark(hz: Hertz, a4: Hertz, naming: Naming): string {
+  const hums =
+    hz < LOW_FOR_A_DRONE && MAINS.some((mains) => Math.abs(hz - mains * Math.round(hz / mains)) < 1);
+  return hums
+    ? `Something in the house hums at ${Math.round(hz)} Hz. It was taken out.`
+    : `${displayName(Math.round(hertzToMidi(hz, a4)), naming)} sounded all along, at ${hz.toFixed(1)} Hz, and was taken out. Is it a drone? Switch on the one of the stand, which is known, or use headphones.`;
+}
