@@ -1,4 +1,3 @@
-import { fromInt16 } from '@/core/base';
 import type { Heard } from '@/core/hearing/notes';
 import { droneFrequencies, steadyTones } from '@/core/hearing/signal';
 import { midiToHertz, type Cents, type Hertz, type Seconds } from '@/core/tuning';
@@ -31,7 +30,7 @@ export function steadyIn(
 ): SteadyTone[] {
   const played = notes.filter(({ startSeconds, endSeconds }) => endSeconds - startSeconds > PLAYED);
   const tones: { hz: Hertz; partials: Hertz[] }[] = [];
-  for (const hz of steadyTones(fromInt16(audio), sampleRate)) {
+  for (const hz of steadyTones(audio, sampleRate)) {
     const of = tones.find((tone) => isPartialOf(hz, tone.hz));
     if (of) of.partials.push(hz);
     else tones.push({ hz, partials: [hz] });

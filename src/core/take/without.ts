@@ -4,6 +4,9 @@ import { Listener, type Frames } from '@/core/hearing/signal';
 import { listeningRange, type Instrument } from '@/core/instruments';
 import type { Hertz } from '@/core/tuning';
 
+/** Samples that are read at a time: a long recording does not fit twice into a phone. */
+const PIECE = 65_536;
+
 /** What was heard of a recording besides some tones that were taken out of it. */
 export interface HeardWithout {
   readonly frames: Frames;
@@ -20,7 +23,7 @@ export function hearWithout(
   sampleRate: Hertz,
 ): HeardWithout {
   const listener = new Listener(sampleRate, listeningRange(instrument, options.a4 ?? 440), { removed });
-  listener.push(fromInt16(audio));
+  for (let at = 0; at < audio.length; at += PIECE) listener.push(fromInt16(audio.subarray(at, at + PIECE)));
   const rest = listener.finish();
   rest.masked.set(frames.masked.subarray(0, rest.count));
   return { frames: rest, heard: hearNotes(rest, instrument, options) };

@@ -24,9 +24,10 @@ const [SOFTEST, FREE] = [0.04, 0.2];
  * Frequencies that sound at one pitch and level from the beginning of a recording to its end, whatever is played over them: a
  * drone, a hum. By the spectrum's minima over time (as in Martin 2001, but for tones): what a player sounds is silent
  * somewhere.
+ * @param samples of any scale.
  * @returns Hz to about a hundredth, rising; none where the recording is too short to tell.
  */
-export function steadyTones(samples: Float32Array, sampleRate: Hertz): Hertz[] {
+export function steadyTones(samples: ArrayLike<number>, sampleRate: Hertz): Hertz[] {
   const size = 2 ** Math.ceil(Math.log2(WINDOW * sampleRate));
   // A quarter of a window further on, for the phase.
   const later = size >> 2;
@@ -63,7 +64,7 @@ export function steadyTones(samples: Float32Array, sampleRate: Hertz): Hertz[] {
   return found;
 }
 
-type Spectrum = (samples: Float32Array, at: number) => Float64Array;
+type Spectrum = (samples: ArrayLike<number>, at: number) => Float64Array;
 
 /** Spectra of windows of a recording, Blackman–Harris: a loud note elsewhere must not leak over a soft tone. */
 function spectrumOf(size: number): Spectrum {
@@ -85,7 +86,7 @@ function spectrumOf(size: number): Spectrum {
 /** Frequency of what is nearest to a bin, by how far its phase goes from one window to the next. */
 function frequencyOf(
   spectrum: Spectrum,
-  samples: Float32Array,
+  samples: ArrayLike<number>,
   at: number,
   later: number,
   bin: number,
