@@ -59,29 +59,32 @@ export interface Speller {
   fingered(note: number): Spelling;
 }
 
-/** Which way a note passes between two semitones: 1 upward, −1 downward, 0 where it does not. */
-function passing(notes: Music['notes'], note: number): -1 | 0 | 1 {
-  const here = notes[note]!.written;
-  const beyond = (step: 1 | -1) => {
-    let i = note;
-    while (notes[i]?.written === here) i += step;
-    return notes[i]?.written;
-  };
-  const [before, after] = [beyond(-1), beyond(1)];
-  if (before === undefined || after === undefined) return 0;
-  const way = here - before;
-  return Math.abs(way) === 1 && after - here === way ? (way as -1 | 1) : 0;
+/**
+ * Which way each note passes as the middle of three semitones in a row, or as their end where the music begins or ends with it:
+ * 1 upward, −1 downward, 0 where it does not.
+ */
+function passingWays(notes: Music['notes']): (-1 | 0 | 1)[] {
+  const line: Midi[] = [];
+  return notes
+    .map(({ written }) => (line.at(-1) === written ? line.length : line.push(written)) - 1)
+    .map((place) => {
+      const start = Math.max(0, Math.min(place - 1, line.length - 3));
+      const [first = 0, middle = 0, last = 0] = line.slice(start, start + 3);
+      const way = middle - first;
+      return last - middle === way && (way === 1 || way === -1) ? way : 0;
+    });
 }
 
 /** Spells the notes of a score by number: in their keys, and what passes between two of their semitones with sharps upward, with flats downward. */
 export function spellerOf(score: Music): Speller {
   const keys = keysOf(score);
+  const ways = passingWays(score.notes);
   const of = (written: Midi, note: number) => spell(written, keys[note]);
   const spelled = (note: number) => {
     const { written, key } = score.notes[note]!;
     const usual = of(written, note);
     // Against the signature: three semitones in a row are in no key, whatever a short phrase may look like.
-    const way = isIn(key ?? score.fifths, written) ? 0 : passing(score.notes, note);
+    const way = isIn(key ?? score.fifths, written) ? 0 : ways[note]!;
     return usual.alter === -way ? respelled(usual) : usual;
   };
   return Object.assign(spelled, {

@@ -3,6 +3,9 @@ import type { Midi } from '@/core/tuning';
 import { choice } from '../parameters';
 import { stepwise } from './rows';
 
+/** Semitones within which every instrument has a usual note. */
+const REACH = 3;
+
 /** What a walk from note to note goes through. */
 export type Through = 'usual' | 'every' | 'quarters';
 
@@ -49,6 +52,3 @@ export function scaleFrom(instrument: Instrument, by: Through, bottom: Midi, not
 /** A note that a walk goes through: itself, or the next one under it. */
 export const usualAt = (instrument: Instrument, written: Midi): Midi =>
   walk(instrument, 'usual', written, written - REACH)[0]!;
-
-/** Semitones within which every instrument has a usual note. */
-const REACH = 3;
