@@ -158,3 +158,15 @@ describe('what the hand does, seams and the player’s own', () => {
     });
   });
 });
+
+it('the note below a break is found even where a file’s registers and step do not fit', () => {
+  const ney = named('ney-d');
+  const [low, second, ...rest] = ney.registers;
+  const odd = {
+    ...ney,
+    step: 1 as const,
+    registers: [low!, { ...second!, low: second!.low + 0.5 }, ...rest],
+  };
+  expect(seamsOf(odd)[0]!.below).toBe(second!.low - 0.5);
+  expect(seamsOf(ney)[0]).toEqual({ below: second!.low - 1, above: second!.low });
+});

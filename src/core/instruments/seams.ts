@@ -19,13 +19,18 @@ export interface Seam {
   readonly breaks: number;
 }
 
+/** Semitones under a break within which its lower note is looked for. */
+const REACH = 3;
+
 /** Written notes on the two sides of each register break, from low to high. */
 export function seamsOf(instrument: Instrument): Break[] {
   return instrument.registers.slice(1).map(({ low: above }) => {
+    const under = Array.from(
+      { length: REACH / instrument.step },
+      (_, i) => above - (i + 1) * instrument.step,
+    );
     // Quarter-tones lie between the notes that a player crosses with.
-    let below = above - instrument.step;
-    while (!isUsual(instrument, below)) below -= instrument.step;
-    return { below, above };
+    return { below: under.find((written) => isUsual(instrument, written)) ?? under[0]!, above };
   });
 }
 

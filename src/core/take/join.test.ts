@@ -43,7 +43,7 @@ function stretch(seconds: number, step: number, firstBeatSeconds: number | null)
     },
     timing: { ...NO_BEAT, firstBeatSeconds, roundTrip: { seconds: 0.05, how: 'device' } },
     heldHz: null,
-    steadyHz: [],
+    steadyHz: [220 + seconds / 100],
     audio: new Int16Array(Math.round(seconds * 100)).fill(seconds),
   };
 }
@@ -68,6 +68,8 @@ describe('a take that was played in stretches', () => {
 
   it('has everything in order, at its time, with indices that still point to the same notes', () => {
     expect(whole.durationSeconds).toBe(7);
+    // The same hum in each of them.
+    expect(whole.steadyHz).toEqual([220.02]);
     expect(whole.notes.map((each) => each.startSeconds)).toEqual([0.2, 1.1, 2.2, 3.1, 5.2, 6.1]);
     expect(whole.events.map((event) => event.noteIndex)).toEqual([1, 3, 5]);
     expect(whole.transitions.map(({ from, to }) => [from, to])).toEqual([

@@ -61,7 +61,10 @@ function append(whole: HeardTake, { heard, beat }: Stretch): HeardTake {
       ],
     },
     heldHz: whole.heldHz ?? heard.heldHz,
-    steadyHz: [...new Set([...whole.steadyHz, ...heard.steadyHz])],
+    steadyHz: [
+      ...whole.steadyHz,
+      ...heard.steadyHz.filter((hz) => whole.steadyHz.every((known) => Math.abs(hz - known) > 1)),
+    ],
     audio,
   };
 }

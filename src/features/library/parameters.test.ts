@@ -42,7 +42,7 @@ describe('what can be set of an exercise', () => {
         onChange: () => undefined,
       }),
     );
-    expect(page.words()).not.toContain('Through');
+    expect(page.words()).not.toContain('Goes through');
   });
 
   it('a tempo that is free can be set again, by the metronome’s steps', () => {

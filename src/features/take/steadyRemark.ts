@@ -10,5 +10,5 @@ export function steadyRemark(hz: Hertz, a4: Hertz, naming: Naming): string {
     hz < LOW_FOR_A_DRONE && MAINS.some((mains) => Math.abs(hz - mains * Math.round(hz / mains)) < 1);
   return hums
     ? `Something in the house hums at ${Math.round(hz)} Hz. It was taken out.`
-    : `${displayName(Math.round(hertzToMidi(hz, a4)), naming)} sounded all along, at ${hz.toFixed(1)} Hz, and was taken out. Is it a drone? Switch on the one of the stand, which is known, or use headphones.`;
+    : `${displayName(Math.round(hertzToMidi(hz, a4)), naming)} sounded all along, at ${hz.toFixed(1)} Hz, and was taken out. Is it a drone? Use the one on the stand, which Gold Reed knows of, or hear yours on headphones.`;
 }

@@ -6,7 +6,7 @@ const WINDOW: Seconds = 0.34;
 /** Windows looked at in a take, however long it is. */
 const WINDOWS = 96;
 const LEAST_WINDOWS = 12;
-/** No drone and no hum has partials of note above it. */
+/** No drone and no hum has partials worth noting above it. */
 const HIGHEST: Hertz = 2500;
 const LOWEST: Hertz = 40;
 /** What sounds all along stands by so much over what is beside it, where both are softest. */

@@ -1,8 +1,8 @@
-import { isUsual, mainBreakOf, writtenRange } from '@/core/instruments';
+import { mainBreakOf, writtenRange } from '@/core/instruments';
 import { defineFamily } from '../family';
 import { choice, count, dynamic, flag, note, tempo } from '../parameters';
 import { stepwise } from './rows';
-import { through, usualAt } from './walks';
+import { goesThrough, through, usualAt } from './walks';
 
 export const anchoredIntervals = defineFamily({
   id: 'anchored-intervals',
@@ -48,7 +48,7 @@ export const anchoredIntervals = defineFamily({
       const written = anchor + sign * size;
       return (
         (chromatic || ![1, 6, 8, 10, 13, 18, 20, 22].includes(size)) &&
-        (by !== 'usual' || isUsual(instrument, written) || !Number.isInteger(anchor)) &&
+        (goesThrough(instrument, by, written) || !Number.isInteger(anchor)) &&
         writer.has(written)
       );
     });

@@ -1,7 +1,6 @@
-import { isUsual } from '@/core/instruments';
 import { defineFamily } from '../family';
 import { choice, count, dynamic, range, tempo } from '../parameters';
-import { through, walk } from './walks';
+import { goesThrough, through, walk } from './walks';
 
 const PATTERNS = [
   ['LHL', 'low high low'],
@@ -57,7 +56,7 @@ export const octaveSlurs = defineFamily({
   write(writer, { pattern, leap, range: { low, high }, through: by, beats }, instrument) {
     const up = Number(leap);
     const lows = walk(instrument, by, low, high).filter(
-      (written) => writer.has(written + up) && (by !== 'usual' || isUsual(instrument, written + up)),
+      (written) => writer.has(written + up) && goesThrough(instrument, by, written + up),
     );
     // Where no leap fits over the chosen notes, the one under them is slurred.
     const row =

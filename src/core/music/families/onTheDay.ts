@@ -34,10 +34,15 @@ export const onTheDay = defineFamily({
     const { low: lowest, high: highest } = comfortOf(instrument, 'exacting').bottom;
     // From where a third upward needs no flat under a sharp.
     const low = [0, 1, 2]
-      .map((down) => Math.min(highest, lowest + 4) - down)
+      .map((down) => Math.floor(Math.min(highest, lowest + 4)) - down)
       .find((each) => PLAIN.includes(each % 12))!;
     for (const above of [2, 0, 4]) {
-      const written = walk(instrument, 'usual', writer.low, Math.min(writer.high, low + above)).at(-1)!;
+      const written = walk(
+        instrument,
+        'usual',
+        writer.low,
+        Math.max(writer.low, Math.min(writer.high, low + above)),
+      ).at(-1)!;
       writer.note(written, 3);
       writer.rest(1);
     }

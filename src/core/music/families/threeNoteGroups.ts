@@ -1,7 +1,6 @@
-import { isUsual } from '@/core/instruments';
 import { defineFamily } from '../family';
 import { choice, count, dynamic, range, tempo } from '../parameters';
-import { nextTo, through, walk } from './walks';
+import { goesThrough, nextTo, through, walk } from './walks';
 
 export const threeNoteGroups = defineFamily({
   id: 'three-note-groups',
@@ -41,7 +40,7 @@ export const threeNoteGroups = defineFamily({
   write(writer, { range: { low, high }, direction, variant, through: by, beats }, instrument) {
     const way = direction === 'down' ? walk(instrument, by, high, low) : walk(instrument, by, low, high);
     const octaves = way
-      .filter((written) => writer.has(written + 12) && (by !== 'usual' || isUsual(instrument, written + 12)))
+      .filter((written) => writer.has(written + 12) && goesThrough(instrument, by, written + 12))
       .map((written) => [written, written + 12, nextTo(instrument, by, written + 12, -1)]);
     const inARow = way.flatMap((_, i) => (i % 2 === 0 && i + 2 < way.length ? [way.slice(i, i + 3)] : []));
     const rows = variant === 'octave' && octaves.length > 0 ? octaves : inARow;

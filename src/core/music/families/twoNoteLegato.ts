@@ -1,7 +1,6 @@
-import { isUsual } from '@/core/instruments';
 import { defineFamily } from '../family';
 import { count, dynamic, note, tempo } from '../parameters';
-import { nextTo, through } from './walks';
+import { goesThrough, nextTo, through } from './walks';
 
 export const twoNoteLegato = defineFamily({
   id: 'two-note-legato',
@@ -34,7 +33,7 @@ export const twoNoteLegato = defineFamily({
     const over = nextTo(instrument, by, low, 1);
     const first = writer.has(over) ? low : nextTo(instrument, by, low, -1);
     const width = nextTo(instrument, by, first, 1) - first;
-    const lies = (written: number) => writer.has(written) && (by !== 'usual' || isUsual(instrument, written));
+    const lies = (written: number) => writer.has(written) && goesThrough(instrument, by, written);
     for (let at = first; at === first || (lies(at) && lies(at + width)); at += 12) {
       writer.slurred(
         Array.from({ length: 2 * turns + 1 }, (_, i) => (i % 2 === 0 ? at : at + width)),

@@ -1,7 +1,7 @@
 import { isUsual, type Instrument } from '@/core/instruments';
 import type { Midi } from '@/core/tuning';
 import { choice } from '../parameters';
-import { stepwise } from './rows';
+import { semitonesOf, stepwise } from './rows';
 
 /** Semitones within which every instrument has a usual note. */
 const REACH = 3;
@@ -15,7 +15,7 @@ const offered = (through: Through, { step, hands }: Instrument): boolean =>
 /** The parameter of a family that walks; an instrument all of whose notes lie well has nothing to choose. */
 export const through = () =>
   choice(
-    'Through',
+    'Goes through',
     [
       ['usual', 'its usual notes'],
       ['every', 'every semitone'],
@@ -24,12 +24,14 @@ export const through = () =>
     offered,
   );
 
-/** Notes of an instrument from one to another, up or down; where none between them is usual, all. */
+/** Whether a walk goes through a note. */
+export const goesThrough = (instrument: Instrument, by: Through, written: Midi): boolean =>
+  by === 'usual' ? isUsual(instrument, written) : by === 'quarters' || Number.isInteger(written);
+
+/** Notes of an instrument from one to another, up or down; where a walk goes through none of them, all. */
 export function walk(instrument: Instrument, by: Through, from: Midi, to: Midi): Midi[] {
   const all = stepwise(from, to, instrument.step);
-  const semitones = all.filter(Number.isInteger);
-  const usual = all.filter((written) => isUsual(instrument, written));
-  const chosen = { usual, every: semitones, quarters: all }[by];
+  const chosen = all.filter((written) => goesThrough(instrument, by, written));
   return chosen.length > 0 ? chosen : all;
 }
 
@@ -46,7 +48,7 @@ export const nextTo = (instrument: Instrument, by: Through, written: Midi, way: 
 export function scaleFrom(instrument: Instrument, by: Through, bottom: Midi, notes: number): Midi[] {
   return by === 'usual' && instrument.plainKeys
     ? walk(instrument, by, bottom, bottom + 12).slice(0, notes)
-    : [0, 2, 4, 5, 7, 9].slice(0, notes).map((degree) => bottom + degree);
+    : Array.from({ length: notes }, (_, i) => bottom + semitonesOf(i + 1, 'major'));
 }
 
 /** A note that a walk goes through: itself, or the next one under it. */

@@ -79,7 +79,7 @@ export function tonicFor(turn: Turn, semitones: number): Midi {
   const { low } = stretchOf(turn, semitones);
   const tonics = turn.instrument.plainKeys?.map(tonicOf);
   if (!tonics) return low;
-  const under = Array.from({ length: 12 }, (_, i) => low - i).find((written) =>
+  const under = Array.from({ length: 12 }, (_, i) => Math.floor(low) - i).find((written) =>
     tonics.includes(written % 12),
   )!;
   return under < turn.comfort.low ? under + 12 : under;
