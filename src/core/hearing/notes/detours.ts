@@ -2,7 +2,7 @@ import { modeOf, writtenOf, writtenRange, soundingOf, type Instrument } from '@/
 import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
 import type { Frames } from '@/core/hearing/signal';
 import { RINGS } from '@/core/hearing/room';
-import { isOfBoth, isPeriodOfBoth, multipleOf, ringingSeconds, ringsBelow } from './echoes';
+import { isBlend, isOfBoth, isPeriodOfBoth, multipleOf, ringingSeconds, ringsBelow } from './echoes';
 import type { Line } from './line';
 import type { NoteEvent } from './note';
 import type { Replacement } from './replacements';
@@ -111,6 +111,13 @@ export function separateDetours(
     multipleOf(note.pitch, part.pitch) !== null;
   const ownLength = (part: Plateau, note: Plateau) =>
     ringsOver(part, note) ? (changeWithin(part, line) - part.from) * hop : seconds(part);
+  /** Whether a part shorter than the next is what that one and the one before it make together. */
+  const isMadeOfBoth = (i: number) => {
+    const [before, brief, after] = [parts[i - 1], parts[i]!, parts[i + 1]!];
+    if (!before || seconds(brief) >= seconds(after)) return false;
+    const blends = decaySeconds > RINGS && (brief.to - before.to) * hop <= ringing;
+    return (blends && isBlend(brief, before, after, line)) || isOfBoth(brief, before, after, frames, ringing);
+  };
   for (let changed = true; changed;) {
     changed = false;
     for (let i = 0; i < parts.length && !changed; i++) {
@@ -150,9 +157,9 @@ export function separateDetours(
           pitch: longer.pitch,
         });
         changed = true;
-      } else if (after && isStartOf(length, seconds(after), before !== undefined)) {
+      } else if (after && (isMadeOfBoth(i) || isStartOf(length, seconds(after), before !== undefined))) {
         const earlier = parts[i - 1];
-        const ofBoth = earlier !== undefined && isOfBoth(here, earlier, after, frames, ringing);
+        const ofBoth = earlier !== undefined && isMadeOfBoth(i);
         const detour = ofBoth ? null : detourOf(here, after, true);
         if (!detour) {
           const late = before === undefined && isFraction(here, after);

@@ -1,8 +1,15 @@
-import { median } from '@/core/base';
+import { median, quantile } from '@/core/base';
 import { partialsAt, PARTIALS, type Frames } from '@/core/hearing/signal';
 import { blurOf } from '@/core/hearing/room';
 import type { Decibels, Seconds } from '@/core/tuning';
+import type { Line } from './line';
 import type { Plateau } from './plateaus';
+
+/** Of two notes this near to each other what rings and what sounds blend into a pitch between them … */
+const BLENDS_SEMITONES = 4;
+/** … in which nothing carries on: so new are all its frames but a few. */
+const ALWAYS_NEW = 0.6;
+const FEW = 0.25;
 
 /** Near enough to a multiple for both sounds to repeat with the common period. */
 const COMMON_SEMITONES = 0.5;
@@ -55,6 +62,16 @@ export function isOfBoth(
     return rings && ringsBelow(brief, before, after, frames);
   if (brief.pitch > Math.min(before.pitch, after.pitch) - 1) return false;
   return median(frames.clarity.subarray(brief.from, brief.to)) < CLEAR;
+}
+
+/** Whether a brief pitch between two notes is no tone, but the beating of the first, which rings on, with the second. */
+export function isBlend(brief: Plateau, before: Plateau, after: Plateau, { newness }: Line): boolean {
+  const [low, high] = before.pitch < after.pitch ? [before.pitch, after.pitch] : [after.pitch, before.pitch];
+  if (high - low > BLENDS_SEMITONES || !(brief.pitch > low && brief.pitch < high)) return false;
+  const news = Array.from(newness.subarray(brief.from, brief.to), (value) =>
+    Number.isNaN(value) ? 1 : value,
+  );
+  return quantile(news, FEW) > ALWAYS_NEW;
 }
 
 /**

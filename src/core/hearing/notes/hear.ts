@@ -43,13 +43,8 @@ export function hearNotes(frames: Frames, instrument: Instrument, options: Heari
           soundOf(strongest, note, instrument),
         )
       : bridgeSqueaks(line, frames, instrument, a4);
-  const { plateaus: found, replaced } = plateausOf(
-    line,
-    frames,
-    instrument,
-    squeaks,
-    decay > RINGS,
-    (pitch) => otherModes(pitch, instrument),
+  const { plateaus: found, replaced } = plateausOf(line, frames, instrument, squeaks, decay, (pitch) =>
+    otherModes(pitch, instrument),
   );
   const plateaus = liftUndertones(found, line, frames, instrument);
   const played = separateDetours(plateaus, replaced, squeaks, line, frames, instrument, a4, decay);

@@ -2,8 +2,10 @@ import type { Frames } from '@/core/hearing/signal';
 import type { Instrument } from '@/core/instruments';
 import type { Seconds, Semitones } from '@/core/tuning';
 import type { Line } from './line';
-import { median } from '@/core/base';
+import { median, quantile } from '@/core/base';
+import { RINGS } from '@/core/hearing/room';
 import { multipleOf } from './echoes';
+import { hopMean } from './gaps';
 import { hiddenModes } from './hiddenModes';
 import { interruptionsWithin } from './restarts';
 import type { Replacement } from './replacements';
@@ -37,12 +39,20 @@ const LEAP = 0.18;
 const LEAPT_STEPS = 0.72;
 /** Further than this from where it was it is another pitch, however it came there. */
 const FAR_STEPS = 1.25;
+/** Where notes lie nearer together than vibrato swings, only beyond it, from end to end while a note is young, … */
+const FAR_SEMITONES = { from: { middle: 0.85, end: 1.3 } } as const;
+/** … or when it is away for longer than half a swing. */
+const SWINGS_BACK: Seconds = 0.1;
 /** A pitch that has glided away is another when it stays there for this long, within so much. */
 const STAYS: Seconds = 0.12;
 const STAYS_SEMITONES = 0.3;
 /** With vibrato it is told by staying for longer: a glide would have gone on. */
 const STAYS_SWINGING: Seconds = 0.24;
 const GOES_ON_SEMITONES = 0.4;
+const HALF_SWING: Seconds = 0.13;
+const MOST_SWING: Semitones = 0.8;
+/** No player fades at this share of the rate at which the room does. */
+const DIES_SHARE = 0.5;
 
 /** How far apart two pitches of an instrument are one: less than its notes are. */
 export const onePitchOf = ({ step }: Pick<Instrument, 'step'>): Semitones => ONE_PITCH_STEPS * step;
@@ -54,17 +64,18 @@ export interface Replaced extends Plateau {
 
 /**
  * Cuts the line where the pitch leaves, where the sound stops, and where the tongue repeats a note.
- * @param rings the room lets a note be heard on under the next one. @param modesOf what could take the place of a note.
+ * @param decaySeconds of the room. @param modesOf what could take the place of a note.
  */
 export function plateausOf(
   line: Line,
   frames: Frames,
   instrument: Instrument,
   squeaks: readonly Replacement[],
-  rings: boolean,
+  decaySeconds: Seconds,
   modesOf: (pitch: number) => number[],
 ): { plateaus: Plateau[]; replaced: Replaced[] } {
   const hop = frames.hopSeconds;
+  const rings = decaySeconds > RINGS;
   const replaced: Replaced[] = [];
   const raw = withoutSpecks(byPitch(line, hop, instrument.step)).map((part, i, all) => {
     const before = all[i - 1];
@@ -73,7 +84,8 @@ export function plateausOf(
   const parts: Plateau[] = [];
   /** Where the part that comes next began, while what came before it still rang over it. */
   let begun: number | null = null;
-  mergeDebris(raw, line, hop, onePitchOf(instrument)).forEach((part, i, all) => {
+  const swung = withinSwings(mergeDebris(raw, line, hop, onePitchOf(instrument)), line, hop, decaySeconds);
+  swung.forEach((part, i, all) => {
     const whole = begun === null ? part : { ...part, from: begun, joined: false };
     begun = null;
     const next = all[i + 1]?.joined ? all[i + 1] : undefined;
@@ -112,6 +124,9 @@ function byPitch({ pitch, dropout: longest }: Line, hop: Seconds, step: Instrume
   const follow = Math.round(FOLLOW / hop);
   const stays = Math.round(STAYS / hop);
   const swings = Math.round(STAYS_SWINGING / hop);
+  const farAfter = (frames: number) =>
+    step === 1 ? FAR_STEPS : FAR_SEMITONES.from[frames < swings ? 'end' : 'middle'];
+  const leapStays = step < 1 ? Math.round(SWINGS_BACK / hop) : 0;
   const parts: Plateau[] = [];
   let from = -1;
   let last = -1;
@@ -140,8 +155,10 @@ function byPitch({ pitch, dropout: longest }: Line, hop: Seconds, step: Instrume
         const rests =
           (i - away >= stays && spanOf(pitch, i - stays + 3, i + 1) < STAYS_SEMITONES) ||
           (i - away >= swings && driftOf(pitch, away, i + 1) < GOES_ON_SEMITONES);
-        if ((leapt && off > LEAPT_STEPS * step) || off > FAR_STEPS * step || rests) {
-          const sudden = leapt && !rests;
+        const far = farAfter(i - from);
+        const leaps = leapt && off > LEAPT_STEPS * step && i - away >= leapStays;
+        if (leaps || off > far || rests) {
+          const sudden = leapt && !rests && (leapStays === 0 || off > far);
           close(sudden ? i : away);
           if (!sudden) {
             from = away;
@@ -195,6 +212,40 @@ function withoutSpecks(parts: Plateau[]): Plateau[] {
     bridged = true;
   }
   return kept;
+}
+
+/**
+ * Joins what is no longer than half a swing to what swings as far beside it; and the echo of a tone that swung, which stays where
+ * the tone was when it stopped.
+ */
+function withinSwings(parts: readonly Plateau[], line: Line, hop: Seconds, decaySeconds: Seconds): Plateau[] {
+  const longest = Math.round(HALF_SWING / hop);
+  const isOf = (brief: Plateau, long: Plateau) =>
+    brief.to - brief.from <= longest &&
+    long.to - long.from > 2 * longest &&
+    Math.abs(brief.pitch - long.pitch) < MOST_SWING &&
+    reaches(line.pitch.subarray(long.from, long.to), brief.pitch);
+  const diesAway = ({ from, to }: Plateau) => {
+    const third = Math.floor((to - from) / 3);
+    const fall =
+      hopMean(line.hopDb, from + (third >> 1), third) - hopMean(line.hopDb, to - 1 - (third >> 1), third);
+    return decaySeconds > RINGS && fall > (DIES_SHARE * 60 * 2 * third * hop) / decaySeconds;
+  };
+  const joined: Plateau[] = [];
+  for (const part of parts) {
+    const before = joined[joined.length - 1];
+    const isEcho = before && Math.abs(before.pitch - part.pitch) < MOST_SWING && diesAway(part);
+    if (before && part.joined && (isEcho || isOf(part, before) || isOf(before, part))) {
+      const { pitch } = isEcho || isOf(part, before) ? before : part;
+      joined[joined.length - 1] = { ...before, to: part.to, pitch };
+    } else joined.push(part);
+  }
+  return joined;
+}
+
+function reaches(pitches: Float64Array, pitch: number): boolean {
+  const known = pitches.filter((value) => !Number.isNaN(value));
+  return quantile(known, 0.05) <= pitch && pitch <= quantile(known, 0.95);
 }
 
 /** Whether the sound stops, however shortly, between two plateaus. */
