@@ -9,7 +9,7 @@ import { soundingLine } from './line';
 import { measureNote } from './measure';
 import type { HearingOptions } from './hearing';
 import type { Note, NoteEvent, Transition } from './note';
-import { atItsOnset, riseOver } from './onset';
+import { atItsOnset, onsetOver } from './onset';
 import { onePitchOf, plateausOf, type Plateau } from './plateaus';
 import { replacementsIn } from './replacements';
 import { bridgeSqueaks } from './squeaks';
@@ -112,9 +112,9 @@ function begunAtItsOnset(
   const near = before && (here.from - before.to) * frames.hopSeconds < ringingSeconds(decaySeconds);
   if (near && Math.abs(before.pitch - here.pitch) >= onePitchOf(instrument)) {
     const period = 1 / midiToHertz(Math.min(before.pitch, here.pitch), a4);
-    const rise = riseOver(before, here, frames, period, decaySeconds);
-    if (rise !== null) {
-      const startSeconds = frames.startSeconds + rise * frames.hopSeconds;
+    const onset = onsetOver(before, here, frames, period, decaySeconds);
+    if (onset !== null) {
+      const startSeconds = frames.startSeconds + onset * frames.hopSeconds;
       return { ...note, startSeconds: Math.min(startSeconds, note.endSeconds) };
     }
   }

@@ -1,6 +1,8 @@
 import { median } from '@/core/base';
 import type { Frames, Settings } from '@/core/hearing/signal';
 import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
+import { RINGS } from '@/core/hearing/room';
+import { multipleOf } from './echoes';
 import { hopMean } from './gaps';
 import type { Note } from './note';
 import type { Plateau } from './plateaus';
@@ -26,13 +28,39 @@ const RISE = { low: 0.35, high: 0.7, back: 1.6 } as const;
 /** So many frames before the level is least, what begins is still under the echo. */
 const EARLIEST = 4;
 const LONGEST_RISE: Seconds = 0.09;
+/**
+ * Over the echo of another pitch both tell: the rise, which that echo shakes, and the change of pitch, which is late by what the
+ * echo outlasts. Their weights are fitted to 420 notes of the simulated player on all instruments in a living room (97 % within
+ * 20 ms, by the rise alone 85 %) and a bad one (81 %, 79 %). `late` is by how much both are late.
+ */
+const TOGETHER = { rise: 0.4, late: 0.014, furthest: 0.08 } as const;
 
 /**
- * Where a note of another pitch begins over the echo of the one before it: by the rise, not by the change of pitch, which comes
- * when the new sound outweighs the old. What the echo still gives is taken off, and the rise of the rest followed back.
+ * Where a note of another pitch begins over the echo of the one before it: by the rise and by the change of pitch, which comes
+ * when the new sound outweighs the old.
+ * @returns frames, fractional; null where neither tells more than the pitch itself.
+ */
+export function onsetOver(
+  before: Plateau,
+  note: Plateau,
+  frames: Frames,
+  periodSeconds: Seconds,
+  decaySeconds: Seconds,
+): number | null {
+  const rise = riseOver(before, note, frames, periodSeconds, decaySeconds);
+  // What lies in the partials of the note before may hide for long after it began.
+  if (decaySeconds <= RINGS || multipleOf(note.pitch, before.pitch) !== null) return rise;
+  if (rise === null && !note.joined) return null;
+  const earlier = Math.max(0, note.from - (rise ?? note.from)) * frames.hopSeconds;
+  const late = TOGETHER.rise * Math.min(earlier, TOGETHER.furthest) + TOGETHER.late;
+  return note.from - late / frames.hopSeconds;
+}
+
+/**
+ * Where the level rises over the echo of a note before: what the echo still gives is taken off, and the rise of the rest followed back.
  * @returns frames, fractional; null where the level shows no stop.
  */
-export function riseOver(
+function riseOver(
   before: Plateau,
   note: Plateau,
   { hopDb, hopSeconds }: Frames,
