@@ -67,7 +67,7 @@ export function hearNotes(frames: Frames, instrument: Instrument, options: Heari
     ...(options.company
       ? []
       : played.notes.flatMap((_, index) =>
-          undertonesIn(played.notes, index, line, frames, instrument, a4, decay),
+          undertonesIn(played.notes, index, played.events, line, frames, instrument, a4, decay),
         )),
     ...gapsBetween(played.notes, frames, a4, decay),
     ...notes.flatMap((note, index) => faultsOf(note, index, options)),

@@ -6,9 +6,11 @@ import {
   midiToHertz,
   type Decibels,
   type Hertz,
+  type Midi,
   type Seconds,
   type Semitones,
 } from '@/core/tuning';
+import { RINGS } from '@/core/hearing/room';
 import type { Line } from './line';
 import type { NoteEvent } from './note';
 import { mergeDebris, onePitchOf, type Plateau } from './plateaus';
@@ -23,11 +25,12 @@ const NOTHING_BETWEEN_DB: Decibels = -28;
 /** The note's own partial 1 is the louder by this, or it would be the undertone. */
 const LOUDER_DB: Decibels = 2;
 const MOST_RATIO = 5;
+const COMES_BACK: Seconds = 0.2;
 /** Notes whose echo may still be heard, and how much louder than on the average it may be. */
 const ECHOING_NOTES = 3;
 const ECHO_MARGIN_DB: Decibels = 9;
 /** Low notes ring longer than a room does as a whole. */
-const RINGS_LONGER = 1.2;
+const RINGS_LONGER = 1.8;
 /** A partial this far above all others, and not one of the first two, is no part of a tone. */
 const LONELY_DB: Decibels = -30;
 const FIRST_LONELY = 2;
@@ -123,10 +126,29 @@ function isHidden(partials: Float32Array, ratio: number): boolean {
   );
 }
 
-/** Components at k/n of a note that sounds in mode n, and are not what still rings of the notes before it. */
+/** A component below a note, in one frame: level against the note's partial 1. */
+interface Below {
+  readonly hertz: Hertz;
+  readonly levelDb: Decibels;
+}
+
+/** What may still ring: a note, or what had taken a note's place. */
+interface Earlier {
+  readonly pitch: Midi;
+  /** Frame in which it ended. */
+  readonly to: number;
+  /** No louder than this when it ended. */
+  readonly mostDb: Decibels;
+}
+
+/**
+ * Components at k/n of a note that sounds in mode n, and are not what still rings of the notes before it.
+ * @param wrong what was heard in a note's place; that rings too.
+ */
 export function undertonesIn(
   notes: readonly Plateau[],
   index: number,
+  wrong: readonly NoteEvent[],
   line: Line,
   frames: Frames,
   instrument: Instrument,
@@ -134,89 +156,103 @@ export function undertonesIn(
   decaySeconds: Seconds,
 ): NoteEvent[] {
   const note = notes[index]!;
-  const earlier = notes.slice(Math.max(0, index - ECHOING_NOTES), index);
+  const hop = frames.hopSeconds;
+  const levelOf = (from: number, to: number) => median(line.levelDb.subarray(from, Math.max(from + 1, to)));
+  const earlier: Earlier[] = [
+    ...notes
+      .slice(Math.max(0, index - ECHOING_NOTES), index)
+      .map(({ pitch, from, to }) => ({ pitch, to, mostDb: levelOf(from, to) + ECHO_MARGIN_DB })),
+    ...wrong.flatMap(({ soundingMidi, startSeconds, endSeconds }) => {
+      if (soundingMidi === null || endSeconds > note.to * hop) return [];
+      const [from, to] = [Math.round(startSeconds / hop), Math.round(endSeconds / hop)];
+      // The note went on meanwhile, or its echo did: they are in that level too.
+      return [{ pitch: soundingMidi, to, mostDb: levelOf(from, to) }];
+    }),
+  ];
   const mode = modeOf(instrument, writtenOf(instrument, Math.round(note.pitch)));
   const { every } = frames.settings.spectrum;
-  const hop = frames.hopSeconds;
-  const levels = Float32Array.from({ length: note.to - note.from }, (_, i) =>
-    echoes(note.from + i, earlier, line, frames, a4, decaySeconds)
-      ? NaN
-      : levelBelow(note.from + i, mode, line, frames),
-  );
+  const found = Array.from({ length: note.to - note.from }, (_, i): Below | null => {
+    const frame = note.from + i;
+    const below = componentBelow(frame, mode, line, frames);
+    const sounds = below && below.levelDb > AUDIBLE_DB && !Number.isNaN(line.pitch[frame]!);
+    return sounds && !echoes(frame, below, earlier, frames, a4, decaySeconds) ? below : null;
+  });
+  // What beats with its own echo comes and goes: it is told once.
+  const apart = Math.max(2 * every, Math.round((decaySeconds > RINGS ? COMES_BACK : 0) / hop));
   const events: NoteEvent[] = [];
   let start = -1;
   let last = -1;
-  for (let i = 0; i <= levels.length + 3 * every; i++) {
-    if (levels[i]! > AUDIBLE_DB && !Number.isNaN(line.pitch[note.from + i]!)) {
+  for (let i = 0; i <= found.length + apart + every; i++) {
+    if (found[i]) {
       if (start < 0) start = i;
       last = i;
-    } else if (start >= 0 && i - last > 2 * every) {
-      if ((last - start + 1) * hop >= HOLDS)
-        events.push(eventOf(levels, start, last + 1, note, index, frames, a4));
+    } else if (start >= 0 && i - last > apart) {
+      const stretch = found.slice(start, last + 1);
+      if (stretch.filter((below) => below !== null).length * hop >= HOLDS)
+        events.push(eventOf(stretch, note.from + start, index, hop, a4));
       start = -1;
     }
   }
   return events;
 }
 
-/** Whether the component below a note is one of the notes before it, and no louder than the room lets that one still be. */
+/** Whether the component below a note is one of the sounds before it, and no louder than the room lets that one still be. */
 function echoes(
   frame: number,
-  earlier: readonly Plateau[],
-  line: Line,
+  { hertz, levelDb }: Below,
+  earlier: readonly Earlier[],
   frames: Frames,
   a4: Hertz,
   decaySeconds: Seconds,
 ): boolean {
-  const below = frames.subHz[frame]!;
-  const level = frames.subDb[frame]! + partialsAt(frames, frame)[0]!;
-  return earlier.some((note) => {
-    const multiple = below / midiToHertz(note.pitch, a4);
+  const level = levelDb + partialsAt(frames, frame)[0]!;
+  return earlier.some((sound) => {
+    const multiple = hertz / midiToHertz(sound.pitch, a4);
     if (!(Math.abs(1200 * Math.log2(multiple / Math.max(1, Math.round(multiple)))) < NEAR_CENTS))
       return false;
-    const was = median(line.levelDb.subarray(note.from, note.to));
     const since =
-      (frame - note.to) * frames.hopSeconds - frames.settings.spectrum.window / frames.settings.sampleRate;
-    return level < was + ECHO_MARGIN_DB - (60 / (RINGS_LONGER * decaySeconds)) * Math.max(0, since);
+      (frame - sound.to) * frames.hopSeconds - frames.settings.spectrum.window / frames.settings.sampleRate;
+    return level < sound.mostDb - (60 / (RINGS_LONGER * decaySeconds)) * Math.max(0, since);
   });
 }
 
-/** Level of what sounds at k/n of the note against the note's partial 1; NaN where nothing does. */
-function levelBelow(frame: number, mode: number, line: Line, frames: Frames): Decibels {
+/** What sounds at k/n of the note; null where nothing does. */
+function componentBelow(frame: number, mode: number, line: Line, frames: Frames): Below | null {
+  const f0 = frames.f0[frame]!;
   const ratio = line.lifted[frame]!;
   if (ratio > 1) {
     // Here the common period was found: the undertone is among the partials below the note.
     const partials = partialsAt(frames, frame);
-    return Math.max(...partials.subarray(0, ratio - 1)) - partials[ratio - 1]!;
+    const below = partials.subarray(0, ratio - 1);
+    const levelDb = Math.max(...below);
+    return Number.isNaN(levelDb)
+      ? null
+      : { hertz: f0 * (below.indexOf(levelDb) + 1), levelDb: levelDb - partials[ratio - 1]! };
   }
-  for (let k = 1; k < mode; k++) {
-    if (Math.abs(centsBetween(frames.subHz[frame]!, (frames.f0[frame]! * k) / mode)) < NEAR_CENTS)
-      return frames.subDb[frame]!;
-  }
-  return NaN;
+  const hertz = frames.subHz[frame]!;
+  for (let k = 1; k < mode; k++)
+    if (Math.abs(centsBetween(hertz, (f0 * k) / mode)) < NEAR_CENTS)
+      return { hertz, levelDb: frames.subDb[frame]! };
+  return null;
 }
 
 function eventOf(
-  levels: Float32Array,
+  stretch: readonly (Below | null)[],
   from: number,
-  to: number,
-  note: Plateau,
   noteIndex: number,
-  frames: Frames,
+  hop: Seconds,
   a4: Hertz,
 ): NoteEvent {
+  const heard = stretch.filter((below) => below !== null);
+  const levels = heard.map(({ levelDb }) => levelDb);
   // The spectrum sees it come and go within its own window: its ends are where it has half its amplitude.
-  const strongest = quantile(levels.subarray(from, to), 0.75);
-  let first = from;
-  let end = to;
-  while (first < end && !(levels[first]! > strongest - 6)) first++;
-  while (end > first && !(levels[end - 1]! > strongest - 6)) end--;
-  const below = median(frames.subHz.subarray(note.from + first, note.from + end));
+  const strongest = quantile(levels, 0.75);
+  const isStrong = (below: Below | null) => below !== null && below.levelDb > strongest - 6;
   return {
     kind: 'undertone',
-    startSeconds: (note.from + first) * frames.hopSeconds,
-    endSeconds: (note.from + end) * frames.hopSeconds,
-    soundingMidi: below === undefined ? null : Math.round(hertzToMidi(below, a4)),
+    startSeconds: (from + stretch.findIndex(isStrong)) * hop,
+    endSeconds: (from + stretch.findLastIndex(isStrong) + 1) * hop,
+    soundingMidi: Math.round(hertzToMidi(median(heard.map(({ hertz }) => hertz)), a4)),
     noteIndex,
     confidence: Math.min(1, 0.6 + (strongest - AUDIBLE_DB) / 30),
   };
