@@ -76,6 +76,8 @@ const PARTIAL_SEMITONES = 0.6;
 /** A partial that a newcomer brings grows by this (power), and is not fainter than this against the note. */
 const GROWN = 4;
 const FAINT = 0.01;
+/** Amplitude against the note's below which nothing sounds between its partials. */
+const NOTHING = 0.03;
 const USUAL_LENGTH: Seconds = 0.06;
 const FREE_SWING = 2.8;
 
@@ -168,6 +170,7 @@ class Seen {
     const during = this.partials(first, last, note);
     const after = this.partials(to + CLEAR, Math.min(frames.count, to + 23), note);
     const whole = median(this.levels(from - 12, from - 2, note));
+    if (this.isUndertone(first, last, note)) return null;
     const elsewhere = 1 - this.count(first, last, isNote) / (last - first);
     const strongest = median(frames.strongestHz.subarray(first, last));
     const leap = Math.log2(strongest / median(frames.strongestHz.subarray(from - 12, from - 2)));
@@ -231,6 +234,24 @@ class Seen {
       if (best >= 0 && !Number.isNaN(pitch)) found.push(pitch + 12 * Math.log2(best + 1));
     }
     return 2 * found.length > last - first ? median(found) : null;
+  }
+
+  /**
+   * Whether a fraction of the note's pitch is found only because something sounds below the note: then there are the note's partials
+   * and it, and nothing in between. What takes a note's place brings partials of its own.
+   */
+  private isUndertone(first: number, last: number, note: Midi): boolean {
+    let alone = 0;
+    for (let i = first; i < last; i++) {
+      const ratio = multipleOf(note, this.line.pitch[i]!) ?? 1;
+      if (ratio === 1 || 2 * ratio > QUICK_PARTIALS + 1) continue;
+      const partials = this.frames.quickPartials.subarray(i * QUICK_PARTIALS, (i + 1) * QUICK_PARTIALS);
+      let between = 0;
+      for (let k = ratio + 1; k <= QUICK_PARTIALS; k++)
+        if (k % ratio > 0) between = Math.max(between, partials[k - 1]!);
+      if (between < NOTHING * partials[ratio - 1]!) alone++;
+    }
+    return 2 * alone > last - first;
   }
 
   private count(from: number, to: number, is: (i: number) => boolean): number {
