@@ -3,6 +3,7 @@ import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
 import type { Frames } from '@/core/hearing/signal';
 import { RINGS } from '@/core/hearing/room';
 import { isBlend, isOfBoth, isPeriodOfBoth, multipleOf, ringingSeconds, ringsBelow } from './echoes';
+import { hopMean } from './gaps';
 import type { Line } from './line';
 import type { NoteEvent } from './note';
 import type { Replacement } from './replacements';
@@ -35,6 +36,11 @@ const LEAST_INTERVAL = 2.6;
 const ABOVE_ALL = 0.8;
 /** What is this far below its note is the room or the tongue, not a sound of the instrument's. */
 const FAINT_DB = 16;
+
+/** A tone that has fallen by this just before something else sounds in its place had been stopped: what follows begins a note. */
+const STOPPED_DB = 5;
+const WHOLE: { readonly before: Seconds; readonly frames: number } = { before: 0.13, frames: 12 };
+const JUST_BEFORE = { frames: 5 } as const;
 
 export interface Played {
   /** One plateau a note, wrong modes taken into the notes they belong to. */
@@ -111,6 +117,12 @@ export function separateDetours(
     multipleOf(note.pitch, part.pitch) !== null;
   const ownLength = (part: Plateau, note: Plateau) =>
     ringsOver(part, note) ? (changeWithin(part, line) - part.from) * hop : seconds(part);
+  /** In a room a tone goes on being heard when the tongue has stopped it, and the blip that begins the next seems to lie within it. */
+  const beginsAgain = ({ from }: Pick<Plateau, 'from'>) => {
+    const whole = hopMean(line.hopDb, from - Math.round(WHOLE.before / hop), WHOLE.frames);
+    const stopped = hopMean(line.hopDb, from - (JUST_BEFORE.frames >> 1) - 1, JUST_BEFORE.frames);
+    return decaySeconds > RINGS && whole - stopped > STOPPED_DB;
+  };
   /** Whether a part shorter than the next is what that one and the one before it make together. */
   const isMadeOfBoth = (i: number) => {
     const [before, brief, after] = [parts[i - 1], parts[i]!, parts[i + 1]!];
@@ -146,16 +158,19 @@ export function separateDetours(
           multipleOf(here.pitch, longer.pitch) !== null && ringsBelow(here, longer, longer, frames);
         const detour = decaySeconds > RINGS && isOwn ? null : detourOf(here, longer, atStart);
         if (!detour && !isOwn && length >= SHORTEST_NOTE) continue;
-        const isBlip = detour === 'break' && atStart;
+        const again = detour === 'break' && beginsAgain(here) && seconds(before) >= SHORTEST_NOTE;
+        const isBlip = detour === 'break' && (atStart || again);
         if (detour === 'squeak' && lasts(here, SHORTEST_SQUEAK, longer)) report('squeak', here, longer);
         else if (isBlip && lasts(here, SHORTEST_BLIP, longer)) report('blip', here, longer);
         else if (detour === 'break' && lasts(here, SHORTEST_BREAK, longer)) report('break', here, longer);
-        parts.splice(i - 1, 3, {
-          from: before.from,
-          to: after.to,
-          joined: before.joined,
-          pitch: longer.pitch,
-        });
+        if (again) parts.splice(i, 2, { ...after, from: here.from, joined: false });
+        else
+          parts.splice(i - 1, 3, {
+            from: before.from,
+            to: after.to,
+            joined: before.joined,
+            pitch: longer.pitch,
+          });
         changed = true;
       } else if (after && (isMadeOfBoth(i) || isStartOf(length, seconds(after), before !== undefined))) {
         const earlier = parts[i - 1];
@@ -198,9 +213,19 @@ export function separateDetours(
     const here = { ...squeak, joined: true };
     const next = plateaus.find(({ from }) => from >= here.to);
     if (next && hasBegun(here, next.from, next)) continue;
+    if (inPlace(here)) continue;
+    const around = parts.findIndex(({ from, to }) => from < here.from && to > here.to);
     // So high a mode may be one of the fingering's.
-    if (!inPlace(here))
-      report(detourKind(here, { ...here, pitch: note }, instrument, false) ?? 'squeak', here, null);
+    const kind = detourKind(here, { ...here, pitch: note }, instrument, false) ?? 'squeak';
+    const whole = parts[around];
+    if (whole && kind === 'break' && beginsAgain(here) && (here.from - whole.from) * hop >= SHORTEST_NOTE) {
+      const [stopped, begun] = [
+        { ...whole, to: here.from },
+        { ...whole, from: here.from, joined: false },
+      ];
+      parts.splice(around, 1, stopped, begun);
+      report('blip', here, null);
+    } else report(kind, here, null);
   }
   for (const { within, ...other } of replaced) {
     const next = plateaus.find(({ from }) => from >= within.to);
