@@ -16,7 +16,7 @@ test('lines in a living room: each note once, begun when it was, next to nothing
   expect(report.foundOnce / report.notes).toBeGreaterThan(0.94);
   expect(report.falseEvents.length / report.minutes).toBeLessThan(1.1);
   const late = report.onsetErrors.map(Math.abs).sort((a, b) => a - b);
-  expect(late[Math.floor(0.8 * late.length)]).toBeLessThan(0.02);
+  expect(late[Math.floor(0.87 * late.length)]).toBeLessThan(0.02);
   expect(report.gross / report.frames).toBeLessThan(0.003);
 });
 
@@ -44,6 +44,43 @@ test('what takes the place of a note for a moment is told, though the echo of th
   expect(breaks!.found + squeaks!.found).toBeGreaterThan(0.75 * (breaks!.truth + squeaks!.truth));
   expect(breaks!.truth + squeaks!.truth).toBeGreaterThan(20);
   expect(report.falseEvents.length).toBeLessThan(0.15 * (breaks!.heard + squeaks!.heard));
+});
+
+test('an undertone is told once, and what still rings of a note or a wrong mode is none', () => {
+  const report = emptyReport();
+  for (const instrument of INSTRUMENTS)
+    for (const place of LIVING)
+      listenIn(place, lines(instrument, 600 + place.place, { undertone: 0.4, break: 0.2 }), report);
+  const { truth, found, heard, right } = report.tallies.get('undertone')!;
+  expect(truth).toBeGreaterThan(15);
+  expect(found).toBeGreaterThan(0.65 * truth);
+  expect(right).toBeGreaterThan(0.85 * heard);
+});
+
+test('a blip at the start of a note that is repeated begins it, and is no break of the one before', () => {
+  const report = emptyReport();
+  for (const instrument of INSTRUMENTS) {
+    const { low, high } = writtenRange(instrument);
+    const score = repeats(instrument, Math.round(0.4 * low + 0.6 * high), 1.5);
+    listenIn(LIVING[0]!, { score, instrument, seed: 4, faults: { blip: 0.6 } }, report);
+  }
+  const breaks = report.tallies.get('break');
+  const blips = report.tallies.get('blip')!;
+  expect(blips.found).toBeGreaterThan(0.25 * blips.truth);
+  expect(breaks?.heard ?? 0).toBeLessThan(0.2 * blips.heard);
+});
+
+test('where notes lie a quarter-tone apart vibrato may swing further than that', () => {
+  const ney = findInstrument('ney-g')!;
+  for (const place of [DRY, ...LIVING]) {
+    const vibrato = { rateHz: 4.5, extentCents: 60 };
+    const heard = listenIn(
+      place,
+      { score: held(ney, 7), instrument: ney, seed: 2, player: { vibrato } },
+      emptyReport(),
+    );
+    expect(heard.notes.map(({ soundingMidi }) => soundingMidi)).toHaveLength(3);
+  }
 });
 
 test.each([DRY, LIVING[0]!])('a vibrato is one note, however wide ($room)', (place) => {

@@ -40,7 +40,7 @@ const LEAPT_STEPS = 0.72;
 /** Further than this from where it was it is another pitch, however it came there. */
 const FAR_STEPS = 1.25;
 /** Where notes lie nearer together than vibrato swings, only beyond it, from end to end while a note is young, … */
-const FAR_SEMITONES = { from: { middle: 0.85, end: 1.3 } } as const;
+const FAR_SEMITONES = { from: { middle: 1.05, end: 1.3 } } as const;
 /** … or when it is away for longer than half a swing. */
 const SWINGS_BACK: Seconds = 0.1;
 /** A pitch that has glided away is another when it stays there for this long, within so much. */
