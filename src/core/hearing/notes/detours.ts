@@ -42,6 +42,8 @@ const STOPPED_DB = 5;
 const WHOLE: { readonly before: Seconds; readonly frames: number } = { before: 0.13, frames: 12 };
 const JUST_BEFORE = { frames: 5 } as const;
 
+const OVER_FLOOR_DB = 10;
+
 export interface Played {
   /** One plateau a note, wrong modes taken into the notes they belong to. */
   readonly notes: Plateau[];
@@ -91,6 +93,8 @@ export function separateDetours(
   const report = (kind: NoteEvent['kind'], part: Plateau, note: Plateau | null) => {
     // What was heard in a note's place still rings under it.
     if (note && squeaks.some(({ from, to }) => part.from > from && (part.from - to) * hop < ringing)) return;
+    // In a note that hardly stands out of the house's noise the noise makes pitches of its own.
+    if (levelOf(line, note ?? part) < line.floorDb + OVER_FLOOR_DB) return;
     // A blip comes while the note is still growing.
     if (note && kind !== 'blip' && levelOf(line, part) < levelOf(line, note) - FAINT_DB) return;
     events.push({

@@ -124,12 +124,12 @@ const ROOM_WOBBLE_CENTS = 3;
 
 /**
  * Noise pulls at the pitch of a soft note too: at most by so much where it is NOISY_DB under the note, and tenfold less for 10 dB
- * more. Held tones in white noise, six instruments: 4 cents at 16 dB, 10 at 11; in a room, with the fundamental in a node, 12 at 15.
+ * more. Held tones in white noise, six instruments: 4 cents at 16 dB, 10 at 11; in a room, with the fundamental in a node, 12 at 15
+ * and 32 at 9.
  */
 const NOISE_WOBBLE_CENTS = 12;
 const NOISY_DB = 15;
-const noiseWobble = (overFloorDb: Decibels) =>
-  NOISE_WOBBLE_CENTS * 10 ** (-Math.max(0, overFloorDb - NOISY_DB) / 10);
+const noiseWobble = (overFloorDb: Decibels) => NOISE_WOBBLE_CENTS * 10 ** ((NOISY_DB - overFloorDb) / 10);
 
 /** A wobble that is over its limit with what room and noise can make, and within it without, is not known to be the player's. */
 function ownWobble({ wobbleCents, levelDb }: Note, { conditions, limits }: Reading): number | null {
