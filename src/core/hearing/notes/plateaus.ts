@@ -2,13 +2,13 @@ import type { Frames } from '@/core/hearing/signal';
 import type { Instrument } from '@/core/instruments';
 import type { Seconds, Semitones } from '@/core/tuning';
 import type { Line } from './line';
-import { median, quantile } from '@/core/base';
+import { median } from '@/core/base';
 import { RINGS } from '@/core/hearing/room';
 import { multipleOf } from './echoes';
-import { hopMean } from './gaps';
 import { hiddenModes } from './hiddenModes';
 import { interruptionsWithin } from './restarts';
 import type { Replacement } from './replacements';
+import { withinSwings } from './swings';
 
 /** A stretch of frames on one pitch, half-open. */
 export interface Plateau {
@@ -49,10 +49,6 @@ const STAYS_SEMITONES = 0.3;
 /** With vibrato it is told by staying for longer: a glide would have gone on. */
 const STAYS_SWINGING: Seconds = 0.24;
 const GOES_ON_SEMITONES = 0.4;
-const HALF_SWING: Seconds = 0.13;
-const MOST_SWING: Semitones = 0.8;
-/** No player fades at this share of the rate at which the room does. */
-const DIES_SHARE = 0.5;
 
 /** How far apart two pitches of an instrument are one: less than its notes are. */
 export const onePitchOf = ({ step }: Pick<Instrument, 'step'>): Semitones => ONE_PITCH_STEPS * step;
@@ -212,40 +208,6 @@ function withoutSpecks(parts: Plateau[]): Plateau[] {
     bridged = true;
   }
   return kept;
-}
-
-/**
- * Joins what is no longer than half a swing to what swings as far beside it; and the echo of a tone that swung, which stays where
- * the tone was when it stopped.
- */
-function withinSwings(parts: readonly Plateau[], line: Line, hop: Seconds, decaySeconds: Seconds): Plateau[] {
-  const longest = Math.round(HALF_SWING / hop);
-  const isOf = (brief: Plateau, long: Plateau) =>
-    brief.to - brief.from <= longest &&
-    long.to - long.from > 2 * longest &&
-    Math.abs(brief.pitch - long.pitch) < MOST_SWING &&
-    reaches(line.pitch.subarray(long.from, long.to), brief.pitch);
-  const diesAway = ({ from, to }: Plateau) => {
-    const third = Math.floor((to - from) / 3);
-    const fall =
-      hopMean(line.hopDb, from + (third >> 1), third) - hopMean(line.hopDb, to - 1 - (third >> 1), third);
-    return decaySeconds > RINGS && fall > (DIES_SHARE * 60 * 2 * third * hop) / decaySeconds;
-  };
-  const joined: Plateau[] = [];
-  for (const part of parts) {
-    const before = joined[joined.length - 1];
-    const isEcho = before && Math.abs(before.pitch - part.pitch) < MOST_SWING && diesAway(part);
-    if (before && part.joined && (isEcho || isOf(part, before) || isOf(before, part))) {
-      const { pitch } = isEcho || isOf(part, before) ? before : part;
-      joined[joined.length - 1] = { ...before, to: part.to, pitch };
-    } else joined.push(part);
-  }
-  return joined;
-}
-
-function reaches(pitches: Float64Array, pitch: number): boolean {
-  const known = pitches.filter((value) => !Number.isNaN(value));
-  return quantile(known, 0.05) <= pitch && pitch <= quantile(known, 0.95);
 }
 
 /** Whether the sound stops, however shortly, between two plateaus. */

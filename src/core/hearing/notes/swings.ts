@@ -1,0 +1,45 @@
+import { quantile } from '@/core/base';
+import { RINGS } from '@/core/hearing/room';
+import type { Seconds, Semitones } from '@/core/tuning';
+import { hopMean } from './gaps';
+import type { Line } from './line';
+import type { Plateau } from './plateaus';
+
+const HALF_SWING: Seconds = 0.13;
+const MOST_SWING: Semitones = 0.8;
+/** No player fades at this share of the rate at which the room does. */
+const DIES_SHARE = 0.5;
+
+/**
+ * Joins what is no longer than half a swing to what swings as far beside it; and the echo of a tone that swung, which stays where
+ * the tone was when it stopped.
+ */
+export function withinSwings(parts: readonly Plateau[], line: Line, hop: Seconds, decaySeconds: Seconds): Plateau[] {
+  const longest = Math.round(HALF_SWING / hop);
+  const isOf = (brief: Plateau, long: Plateau) =>
+    brief.to - brief.from <= longest &&
+    long.to - long.from > 2 * longest &&
+    Math.abs(brief.pitch - long.pitch) < MOST_SWING &&
+    reaches(line.pitch.subarray(long.from, long.to), brief.pitch);
+  const diesAway = ({ from, to }: Plateau) => {
+    const third = Math.floor((to - from) / 3);
+    const fall =
+      hopMean(line.hopDb, from + (third >> 1), third) - hopMean(line.hopDb, to - 1 - (third >> 1), third);
+    return decaySeconds > RINGS && fall > (DIES_SHARE * 60 * 2 * third * hop) / decaySeconds;
+  };
+  const joined: Plateau[] = [];
+  for (const part of parts) {
+    const before = joined[joined.length - 1];
+    const isEcho = before && Math.abs(before.pitch - part.pitch) < MOST_SWING && diesAway(part);
+    if (before && part.joined && (isEcho || isOf(part, before) || isOf(before, part))) {
+      const { pitch } = isEcho || isOf(part, before) ? before : part;
+      joined[joined.length - 1] = { ...before, to: part.to, pitch };
+    } else joined.push(part);
+  }
+  return joined;
+}
+
+function reaches(pitches: Float64Array, pitch: number): boolean {
+  const known = pitches.filter((value) => !Number.isNaN(value));
+  return quantile(known, 0.05) <= pitch && pitch <= quantile(known, 0.95);
+}
