@@ -40,8 +40,8 @@ const FAINT_DB = 16;
 /** A tone that has fallen by this just before something else sounds in its place had been stopped: what follows begins a note. */
 const STOPPED_DB = 5;
 const WHOLE: { readonly before: Seconds; readonly frames: number } = { before: 0.13, frames: 12 };
-const JUST_BEFORE = { frames: 5 } as const;
-
+const JUST_BEFORE_FRAMES = 5;
+/** Nearer than this to the noise of the house a note is too faint for what seems wrong in it to be told. */
 const OVER_FLOOR_DB = 10;
 
 export interface Played {
@@ -124,13 +124,13 @@ export function separateDetours(
   /** In a room a tone goes on being heard when the tongue has stopped it, and the blip that begins the next seems to lie within it. */
   const beginsAgain = ({ from }: Pick<Plateau, 'from'>) => {
     const whole = hopMean(line.hopDb, from - Math.round(WHOLE.before / hop), WHOLE.frames);
-    const stopped = hopMean(line.hopDb, from - (JUST_BEFORE.frames >> 1) - 1, JUST_BEFORE.frames);
+    const stopped = hopMean(line.hopDb, from - (JUST_BEFORE_FRAMES >> 1) - 1, JUST_BEFORE_FRAMES);
     return decaySeconds > RINGS && whole - stopped > STOPPED_DB;
   };
   /** Whether a part shorter than the next is what that one and the one before it make together. */
   const isMadeOfBoth = (i: number) => {
-    const [before, brief, after] = [parts[i - 1], parts[i]!, parts[i + 1]!];
-    if (!before || seconds(brief) >= seconds(after)) return false;
+    const [before, brief, after] = [parts[i - 1], parts[i]!, parts[i + 1]];
+    if (!before || !after?.joined || seconds(brief) >= seconds(after)) return false;
     const blends = decaySeconds > RINGS && (brief.to - before.to) * hop <= ringing;
     return (blends && isBlend(brief, before, after, line)) || isOfBoth(brief, before, after, frames, ringing);
   };
@@ -142,6 +142,7 @@ export function separateDetours(
       const after = parts[i + 1]?.joined ? parts[i + 1] : undefined;
       const length = seconds(here);
       const next = parts[i + 2];
+      const ofBoth = isMadeOfBoth(i);
       if (next?.joined && after && hasBegun(here, after.to, next)) {
         parts.splice(i, 3, { ...next, from: here.from, joined: here.joined });
         changed = true;
@@ -176,9 +177,7 @@ export function separateDetours(
             pitch: longer.pitch,
           });
         changed = true;
-      } else if (after && (isMadeOfBoth(i) || isStartOf(length, seconds(after), before !== undefined))) {
-        const earlier = parts[i - 1];
-        const ofBoth = earlier !== undefined && isMadeOfBoth(i);
+      } else if (after && (ofBoth || isStartOf(length, seconds(after), before !== undefined))) {
         const detour = ofBoth ? null : detourOf(here, after, true);
         if (!detour) {
           const late = before === undefined && isFraction(here, after);
@@ -186,7 +185,7 @@ export function separateDetours(
           // No mode of the note: the way from one pitch to the next, or a tone that has not yet settled.
           parts.splice(i, 1);
           // What is made of both is heard once the second sounds; an echo of the first alone, before it.
-          const isEcho = ofBoth && Math.abs(here.pitch - earlier.pitch) < onePitch;
+          const isEcho = ofBoth && Math.abs(here.pitch - parts[i - 1]!.pitch) < onePitch;
           const from = ofBoth && !isEcho ? here.from : after.from;
           parts[i] = { ...after, from, joined: here.joined };
           changed = true;

@@ -2,7 +2,7 @@ import { median, quantile } from '@/core/base';
 import { partialsAt, PARTIALS, type Frames } from '@/core/hearing/signal';
 import { blurOf } from '@/core/hearing/room';
 import type { Decibels, Seconds } from '@/core/tuning';
-import type { Line } from './line';
+import { newnessIn, type Line } from './line';
 import type { Plateau } from './plateaus';
 
 /** Of two notes this near to each other what rings and what sounds blend into a pitch between them … */
@@ -65,13 +65,10 @@ export function isOfBoth(
 }
 
 /** Whether a brief pitch between two notes is no tone, but the beating of the first, which rings on, with the second. */
-export function isBlend(brief: Plateau, before: Plateau, after: Plateau, { newness }: Line): boolean {
+export function isBlend(brief: Plateau, before: Plateau, after: Plateau, line: Line): boolean {
   const [low, high] = before.pitch < after.pitch ? [before.pitch, after.pitch] : [after.pitch, before.pitch];
   if (high - low > BLENDS_SEMITONES || !(brief.pitch > low && brief.pitch < high)) return false;
-  const news = Array.from(newness.subarray(brief.from, brief.to), (value) =>
-    Number.isNaN(value) ? 1 : value,
-  );
-  return quantile(news, FEW) > ALWAYS_NEW;
+  return quantile(newnessIn(line, brief.from, brief.to), FEW) > ALWAYS_NEW;
 }
 
 /**

@@ -57,6 +57,10 @@ export function soundingLine(frames: Frames, a4: Hertz): Line {
   };
 }
 
+/** How new some frames are; where no pitch is found around one, or another, nothing is carried on. */
+export const newnessIn = ({ newness }: Line, from: number, to: number): Float64Array =>
+  Float64Array.from(newness.subarray(from, to), (value) => (Number.isNaN(value) ? 1 : value));
+
 /** What is covered by a known sound says nothing new of the player. */
 function withoutMasked({ masked, newness, growthDb }: Frames): Pick<Line, 'newness' | 'growthDb'> {
   const carriesOn = (values: Float32Array) => values.map((value, i) => (masked[i] ? 0 : value));

@@ -65,7 +65,9 @@ export function onsetOver(
   const late = LATE.always + share * decaySeconds;
   const changed = note.from - late / frames.hopSeconds;
   const furthest = TOGETHER.furthest / frames.hopSeconds;
-  return changed + TOGETHER.rise * Math.max(-furthest, Math.min(furthest, (rise ?? changed) - changed));
+  const pulled = Math.max(-furthest, Math.min(furthest, (rise ?? changed) - changed));
+  // However long it rings, the note before came first.
+  return Math.max(before.from + 1, changed + TOGETHER.rise * pulled);
 }
 
 /**

@@ -10,7 +10,7 @@ import {
   type Semitones,
 } from '@/core/tuning';
 import { hopMean } from './gaps';
-import type { Line } from './line';
+import { newnessIn, type Line } from './line';
 import { multipleOf } from './echoes';
 
 /** Something else that sounded for a moment in the place of a note: a wrong mode or a squeak. Frames are half-open. */
@@ -123,8 +123,7 @@ class Seen {
     private readonly a4: Hertz,
     private readonly identify: (strongest: Midi, note: Midi) => Midi | null,
   ) {
-    // Where no pitch is found, or another one, nothing is carried on.
-    this.newness = Float64Array.from(line.newness, (value) => (Number.isNaN(value) ? 1 : value));
+    this.newness = newnessIn(line, 0, frames.count);
   }
 
   candidates(): Candidate[] {

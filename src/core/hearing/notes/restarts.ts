@@ -1,7 +1,7 @@
 import { median, quantile } from '@/core/base';
 import { midiToHertz, type Seconds } from '@/core/tuning';
 import { hopMean } from './gaps';
-import type { Line } from './line';
+import { newnessIn, type Line } from './line';
 
 /** Partials are watched falling over this many frames, and growing over that many. */
 const FALL_FRAMES = 4;
@@ -92,7 +92,7 @@ export function interruptionsWithin(
 }
 
 function candidatesIn(line: Line, from: number, to: number, hop: Seconds, rings: boolean): Candidate[] {
-  const { newness, growthDb, pitch, hopDb } = line;
+  const { growthDb, pitch, hopDb } = line;
   const count = to - from;
   const reach = Math.round(REACH / hop);
   const around = Math.round(AROUND / hop);
@@ -100,11 +100,7 @@ function candidatesIn(line: Line, from: number, to: number, hop: Seconds, rings:
   if (count < reach) return found;
   // At least a period of the tone.
   const smooth = Math.max(3, Math.ceil(1 / (midiToHertz(median(pitch.subarray(from, to))) * hop)) + 2);
-  const novel = Float64Array.from({ length: count }, (_, i) => {
-    const value = newness[from + i]!;
-    // No pitch in the window of either frame: nothing is carried on.
-    return Number.isNaN(value) ? 1 : value;
-  });
+  const novel = newnessIn(line, from, to);
   // Growth is read over two frames, so that neighbours count everything twice.
   const grown = (i: number, frames: number) => {
     let sum = 0;

@@ -14,7 +14,12 @@ const DIES_SHARE = 0.5;
  * Joins what is no longer than half a swing to what swings as far beside it; and the echo of a tone that swung, which stays where
  * the tone was when it stopped.
  */
-export function withinSwings(parts: readonly Plateau[], line: Line, hop: Seconds, decaySeconds: Seconds): Plateau[] {
+export function withinSwings(
+  parts: readonly Plateau[],
+  line: Line,
+  hop: Seconds,
+  decaySeconds: Seconds,
+): Plateau[] {
   const longest = Math.round(HALF_SWING / hop);
   const isOf = (brief: Plateau, long: Plateau) =>
     brief.to - brief.from <= longest &&

@@ -126,9 +126,10 @@ function isHidden(partials: Float32Array, ratio: number): boolean {
   );
 }
 
-/** A component below a note, in one frame: level against the note's partial 1. */
+/** A component below a note, in one frame: its level, and that against the note's partial 1. */
 interface Below {
   readonly hertz: Hertz;
+  readonly absoluteDb: Decibels;
   readonly levelDb: Decibels;
 }
 
@@ -158,13 +159,13 @@ export function undertonesIn(
   const note = notes[index]!;
   const hop = frames.hopSeconds;
   const levelOf = (from: number, to: number) => median(line.levelDb.subarray(from, Math.max(from + 1, to)));
+  const before = notes.slice(Math.max(0, index - ECHOING_NOTES), index);
+  const since = (before[0] ?? note).from;
   const earlier: Earlier[] = [
-    ...notes
-      .slice(Math.max(0, index - ECHOING_NOTES), index)
-      .map(({ pitch, from, to }) => ({ pitch, to, mostDb: levelOf(from, to) + ECHO_MARGIN_DB })),
+    ...before.map(({ pitch, from, to }) => ({ pitch, to, mostDb: levelOf(from, to) + ECHO_MARGIN_DB })),
     ...wrong.flatMap(({ soundingMidi, startSeconds, endSeconds }) => {
-      if (soundingMidi === null || endSeconds > note.to * hop) return [];
       const [from, to] = [Math.round(startSeconds / hop), Math.round(endSeconds / hop)];
+      if (soundingMidi === null || from < since || to > note.to) return [];
       // The note went on meanwhile, or its echo did: they are in that level too.
       return [{ pitch: soundingMidi, to, mostDb: levelOf(from, to) }];
     }),
@@ -199,20 +200,19 @@ export function undertonesIn(
 /** Whether the component below a note is one of the sounds before it, and no louder than the room lets that one still be. */
 function echoes(
   frame: number,
-  { hertz, levelDb }: Below,
+  { hertz, absoluteDb }: Below,
   earlier: readonly Earlier[],
   frames: Frames,
   a4: Hertz,
   decaySeconds: Seconds,
 ): boolean {
-  const level = levelDb + partialsAt(frames, frame)[0]!;
   return earlier.some((sound) => {
     const multiple = hertz / midiToHertz(sound.pitch, a4);
     if (!(Math.abs(1200 * Math.log2(multiple / Math.max(1, Math.round(multiple)))) < NEAR_CENTS))
       return false;
     const since =
       (frame - sound.to) * frames.hopSeconds - frames.settings.spectrum.window / frames.settings.sampleRate;
-    return level < sound.mostDb - (60 / (RINGS_LONGER * decaySeconds)) * Math.max(0, since);
+    return absoluteDb < sound.mostDb - (60 / (RINGS_LONGER * decaySeconds)) * Math.max(0, since);
   });
 }
 
@@ -220,19 +220,24 @@ function echoes(
 function componentBelow(frame: number, mode: number, line: Line, frames: Frames): Below | null {
   const f0 = frames.f0[frame]!;
   const ratio = line.lifted[frame]!;
+  const partials = partialsAt(frames, frame);
   if (ratio > 1) {
     // Here the common period was found: the undertone is among the partials below the note.
-    const partials = partialsAt(frames, frame);
     const below = partials.subarray(0, ratio - 1);
-    const levelDb = Math.max(...below);
-    return Number.isNaN(levelDb)
+    const absoluteDb = Math.max(...below);
+    return Number.isNaN(absoluteDb)
       ? null
-      : { hertz: f0 * (below.indexOf(levelDb) + 1), levelDb: levelDb - partials[ratio - 1]! };
+      : {
+          hertz: f0 * (below.indexOf(absoluteDb) + 1),
+          absoluteDb,
+          levelDb: absoluteDb - partials[ratio - 1]!,
+        };
   }
   const hertz = frames.subHz[frame]!;
+  const levelDb = frames.subDb[frame]!;
   for (let k = 1; k < mode; k++)
     if (Math.abs(centsBetween(hertz, (f0 * k) / mode)) < NEAR_CENTS)
-      return { hertz, levelDb: frames.subDb[frame]! };
+      return { hertz, absoluteDb: levelDb + partials[0]!, levelDb };
   return null;
 }
 
