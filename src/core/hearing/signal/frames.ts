@@ -35,6 +35,8 @@ export interface Frames extends Readonly<Record<ColourId, Float32Array>> {
   readonly quickPartials: Float32Array;
   /** Partials 1 … 16 in dBFS, a row for every `settings.spectrum.every` frames; see `partialsAt`. */
   readonly partialsDb: Float32Array;
+  /** The sound itself at `settings.pitch.rate`, for a closer look at a moment: sample m stands at m / rate seconds. */
+  readonly sound: Float32Array;
   /** 1 where samples reached full scale. */
   readonly clipped: Uint8Array;
   /** 1 where another known sound (a metronome's click) covers the frame, or sound was lost: its figures are not the player's. */

@@ -70,6 +70,7 @@ export class Listener {
   private readonly newness = new FloatColumn();
   private readonly growth = new FloatColumn();
   private readonly quick = new FloatColumn(QUICK_PARTIALS);
+  private readonly sound = new FloatColumn();
   private readonly spectra = new FloatColumn(ROW);
   private readonly partials = new FloatColumn(PARTIALS);
   private inHop = 0;
@@ -163,6 +164,8 @@ export class Listener {
       this.removedEnergy = 0;
     }
     this.pitchStream.push(this.hopBuffer, this.settings.hop);
+    const { output } = this.pitchStream;
+    for (let i = this.sound.length; i < output.end; i++) this.sound.set(this.sound.grow(0), output.at(i));
     this.spectrumStream.push(this.hopBuffer, this.settings.hop);
     this.readPitch();
     this.readSpectra();
@@ -278,6 +281,7 @@ export class Listener {
       quickPartials: this.quick.toArray(),
       growthDb: this.growth.toArray().slice(0, count),
       partialsDb: this.partials.toArray(),
+      sound: this.sound.toArray(),
       clipped: Uint8Array.from(this.clipping.toArray().slice(0, count)),
       masked: this.lostFrames(count),
       lost: this.losses.found.map(({ from, to }) => ({

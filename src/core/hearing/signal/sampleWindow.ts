@@ -22,6 +22,11 @@ export class SampleWindow {
     this.data[this.used++] = sample;
   }
 
+  /** The sample at a stream position that is still within reach. */
+  at(position: number): number {
+    return this.data[position - this.base]!;
+  }
+
   /** Copies `length` samples from stream position `start`; what lies before the stream reads as zero. */
   read(start: number, length: number, out: Float64Array): void {
     const offset = start - this.base;
