@@ -16,7 +16,7 @@ const LONGEST_BREAK: Seconds = 0.26;
 const BLIP_WITHIN: Seconds = 0.12;
 /** A wrong mode at an onset lasts this long at most, or it is a note. */
 const LONGEST_START: Seconds = 0.22;
-const SHORTEST_NOTE: Seconds = 0.06;
+export const SHORTEST_NOTE: Seconds = 0.06;
 const SHORTEST_BREAK: Seconds = 0.025;
 const SHORTEST_BLIP: Seconds = 0.015;
 const SHORTEST_SQUEAK: Seconds = 0.012;
@@ -34,6 +34,9 @@ const MODE_SEMITONES = 0.75;
 const LEAST_INTERVAL = 2.6;
 /** Higher than the highest note by this it is no note's. */
 const ABOVE_ALL = 0.8;
+/** Squeaks are looked for in steps of this, so many. */
+const SQUEAK_STEP = 0.5;
+const SQUEAKS = 14;
 /** What is this far below its note is the room or the tongue, not a sound of the instrument's. */
 const FAINT_DB = 16;
 
@@ -42,7 +45,7 @@ const STOPPED_DB = 5;
 const WHOLE: { readonly before: Seconds; readonly frames: number } = { before: 0.13, frames: 12 };
 const JUST_BEFORE_FRAMES = 5;
 /** Nearer than this to the noise of the house a note is too faint for what seems wrong in it to be told. */
-const OVER_FLOOR_DB = 10;
+export const OVER_FLOOR_DB = 10;
 
 export interface Played {
   /** One plateau a note, wrong modes taken into the notes they belong to. */
@@ -284,6 +287,13 @@ export function otherModes(pitch: number, instrument: Instrument, above = 3): nu
 
 function isAboveAll(pitch: number, note: number, instrument: Instrument): boolean {
   return pitch > note && pitch > soundingOf(instrument, writtenRange(instrument).high) + ABOVE_ALL;
+}
+
+/** Pitches that can sound in a note's place: of the fingering's other modes, and of squeaks above all notes. */
+export function othersOf(note: number, instrument: Instrument): number[] {
+  const first = soundingOf(instrument, writtenRange(instrument).high) + ABOVE_ALL;
+  const squeaks = Array.from({ length: SQUEAKS }, (_, i) => first + i * SQUEAK_STEP);
+  return [...otherModes(note, instrument).filter((mode) => mode < first), ...squeaks];
 }
 
 /**

@@ -1,8 +1,9 @@
 import type { Instrument } from '@/core/instruments';
 import type { Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
+import { withWrongBeginnings } from './beginnings';
 import { ringingSeconds } from './echoes';
-import { otherModes, separateDetours, soundOf } from './detours';
+import { otherModes, othersOf, separateDetours, soundOf } from './detours';
 import { RINGS, roomOf, swingLeft, type Room } from '@/core/hearing/room';
 import { gapsBetween } from './gaps';
 import { soundingLine } from './line';
@@ -39,15 +40,24 @@ export function hearNotes(frames: Frames, instrument: Instrument, options: Heari
   const decay = room.decaySeconds ?? USUAL_DECAY;
   const squeaks =
     decay > RINGS
-      ? replacementsIn(line, frames, onePitchOf(instrument), a4, (strongest, note) =>
-          soundOf(strongest, note, instrument),
+      ? replacementsIn(
+          line,
+          frames,
+          onePitchOf(instrument),
+          a4,
+          (strongest, note) => soundOf(strongest, note, instrument),
+          (note) => othersOf(note, instrument),
         )
       : bridgeSqueaks(line, frames, instrument, a4);
   const { plateaus: found, replaced } = plateausOf(line, frames, instrument, squeaks, decay, (pitch) =>
     otherModes(pitch, instrument),
   );
-  const plateaus = liftUndertones(found, line, frames, instrument);
-  const played = separateDetours(plateaus, replaced, squeaks, line, frames, instrument, a4, decay);
+  const plateaus = liftUndertones(found, line, frames, instrument, a4, decay);
+  const separated = separateDetours(plateaus, replaced, squeaks, line, frames, instrument, a4, decay);
+  const played =
+    decay > RINGS && !options.company
+      ? withWrongBeginnings(separated, line, frames, instrument, a4)
+      : separated;
   const measured = played.notes.map((plateau, i) =>
     measureNote(frames, line, plateau, instrument, options, {
       before: follows(played.notes, i, frames) ? ringingSeconds(decay) : 0,

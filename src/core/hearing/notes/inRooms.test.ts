@@ -57,6 +57,18 @@ test('an undertone is told once, and what still rings of a note or a wrong mode 
   expect(right).toBeGreaterThan(0.85 * heard);
 });
 
+test('a wrong mode that begins a note is told under the echo of the one before, and a good beginning is none', () => {
+  const report = emptyReport();
+  for (const instrument of INSTRUMENTS)
+    for (const place of LIVING) listenIn(place, lines(instrument, 700 + place.place, { blip: 0.6 }), report);
+  const { truth, found, heard, right } = report.tallies.get('blip')!;
+  expect(truth).toBeGreaterThan(8);
+  expect(found).toBeGreaterThan(0.7 * truth);
+  expect(right).toBeGreaterThan(0.9 * heard);
+  // Shorter ones may be told too.
+  expect(right).toBeGreaterThan(1.5 * truth);
+});
+
 test('a blip at the start of a note that is repeated begins it, and is no break of the one before', () => {
   const report = emptyReport();
   for (const instrument of INSTRUMENTS) {
@@ -67,6 +79,7 @@ test('a blip at the start of a note that is repeated begins it, and is no break 
   const breaks = report.tallies.get('break');
   const blips = report.tallies.get('blip')!;
   expect(blips.found).toBeGreaterThan(0.25 * blips.truth);
+  expect(blips.right).toBeGreaterThan(4);
   expect(breaks?.heard ?? 0).toBeLessThan(0.2 * blips.heard);
 });
 

@@ -19,7 +19,7 @@ export interface Line {
   /** What does not carry on, and how the partials grow: see Frames. */
   readonly newness: Float32Array;
   readonly growthDb: Float32Array;
-  /** How many times the found pitch was raised, where an undertone had taken its place; 1 elsewhere. */
+  /** How many times the found pitch was raised, where an undertone had taken its place; 0 where the note was put over it; 1 elsewhere. */
   readonly lifted: Uint8Array;
   /** Where no pitch is found for longer than this, the sound has stopped: long windows see none while it changes. */
   readonly dropout: Seconds;

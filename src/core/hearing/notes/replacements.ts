@@ -12,6 +12,7 @@ import {
 import { hopMean } from './gaps';
 import { newnessIn, type Line } from './line';
 import { multipleOf } from './echoes';
+import { newcomerIn } from './newcomers';
 
 /** Something else that sounded for a moment in the place of a note: a wrong mode or a squeak. Frames are half-open. */
 export interface Replacement {
@@ -69,6 +70,16 @@ const WEIGHTS = {
   /** Tens of cents by which the pitch swings before it, beyond 28 cents: in a room a swing is new by itself. */
   swing: -0.54,
 } as const;
+/** A level that falls by more, dB, is stopped. */
+const STOPPED: Decibels = 5;
+/** What is doubtful by so much, in log-odds, is believed where a newcomer stands out clearly. */
+const DOUBTFUL = 1.5;
+/** And so much it takes where all partials of the newcomer are the note's too. */
+const SURE = 1;
+const CLEAR_NEWCOMER: { readonly levelDb: Decibels; readonly comesDb: Decibels } = {
+  levelDb: -8,
+  comesDb: 12,
+};
 /** Frames for which the spectrum still holds what has ended, and how many of them have to tell. */
 const LATER = 7;
 const FEWEST_LATER = 2;
@@ -95,6 +106,7 @@ const within = (value: number, least: number, most: number) => Math.max(least, M
  * The line is bridged there, as the note goes on.
  * @param onePitch how far apart two pitches are one. @param identify what a strongest component in a note's place belongs to, if
  * the instrument can sound it there.
+ * @param othersOf what the instrument can sound in a note's place.
  */
 export function replacementsIn(
   line: Line,
@@ -102,8 +114,9 @@ export function replacementsIn(
   onePitch: Semitones,
   a4: Hertz,
   identify: (strongest: Midi, note: Midi) => Midi | null,
+  othersOf: (note: Midi) => Midi[],
 ): Replacement[] {
-  const seen = new Seen(line, frames, onePitch, a4, identify);
+  const seen = new Seen(line, frames, onePitch, a4, identify, othersOf);
   const candidates = seen.candidates().sort((a, b) => b.odds - a.odds);
   const kept: Candidate[] = [];
   for (const here of candidates)
@@ -122,6 +135,7 @@ class Seen {
     private readonly onePitch: Semitones,
     private readonly a4: Hertz,
     private readonly identify: (strongest: Midi, note: Midi) => Midi | null,
+    private readonly othersOf: (note: Midi) => Midi[],
   ) {
     this.newness = newnessIn(line, 0, frames.count);
   }
@@ -133,7 +147,7 @@ class Seen {
       const found: Candidate[] = [];
       for (let next = k + 1; next < moments.length && moments[next]! - from <= longest; next++) {
         const here = moments[next]! - from >= FEWEST_FRAMES ? this.between(from, moments[next]!) : null;
-        if (here && here.odds > 0) found.push(here);
+        if (here) found.push(here);
       }
       return found;
     });
@@ -174,29 +188,40 @@ class Seen {
     const strongest = median(frames.strongestHz.subarray(first, last));
     const leap = Math.log2(strongest / median(frames.strongestHz.subarray(from - 12, from - 2)));
     const grown = growth(before, during);
+    const lowest = Math.min(...this.levels(first, last, note)) - whole;
     const odds =
       WEIGHTS.any +
       WEIGHTS.begins * Math.min(1, newness[from]!) +
       WEIGHTS.ends * Math.min(1, newness[to]!) +
       WEIGHTS.before * Math.min(0.6, usual) +
       WEIGHTS.after * Math.min(0.8, median(newness.subarray(to + 4, Math.min(frames.count, to + 15)))) +
-      WEIGHTS.level * within(Math.min(...this.levels(first, last, note)) - whole, -12, -1) +
+      WEIGHTS.level * within(lowest, -12, -1) +
       WEIGHTS.lost * within(mostLost(before, after), 0, 15) +
       WEIGHTS.elsewhere * elsewhere +
       WEIGHTS.length * Math.abs((to - from) * frames.hopSeconds - USUAL_LENGTH) +
       WEIGHTS.growth * within(elsewhere < 0.5 ? grown : Infinity, 0, 8) +
       WEIGHTS.leap * within(leap, -1, 1.5) +
       WEIGHTS.swing * Math.max(0, Math.min(6, this.swing(from, note)) - FREE_SWING);
-    if (!(odds > 0)) return null;
+    if (!(odds > -DOUBTFUL)) return null;
     let back = to;
     while (back < end && !isNote(back)) back++;
     // A newcomer may be as loud as the echo of the note: it is the strongest, or what has grown from nothing.
     const newcomers = [this.strongestLater(from, to, note), this.grownWithin(first, last, before, note)];
-    for (const newcomer of newcomers) {
-      const pitch = newcomer === null ? null : this.identify(newcomer, note);
-      if (pitch !== null) return { from, to, back, note, odds, pitch };
-    }
-    return null;
+    const pitches = newcomers
+      .map((newcomer) => newcomer && this.identify(newcomer, note))
+      .filter((pitch) => pitch !== null);
+    const [pitch, other] = pitches;
+    const differ = pitch !== undefined && other !== undefined && Math.abs(pitch - other) > 1;
+    if (pitch !== undefined && odds > 0 && !differ) return { from, to, back, note, odds, pitch };
+    // Where the level falls too, a tongue may have stopped the note: then what comes next begins another.
+    if (lowest < -STOPPED && !differ) return null;
+    const among = differ ? pitches : this.othersOf(note);
+    const newcomer = newcomerIn(from, to, note, among, this.line, this.frames, this.a4);
+    if (!newcomer && differ && odds > 0) return { from, to, back, note, odds, pitch };
+    if (!newcomer) return null;
+    const isClear = newcomer.levelDb > CLEAR_NEWCOMER.levelDb && newcomer.comesDb > CLEAR_NEWCOMER.comesDb;
+    const needed = newcomer.alone ? (isClear ? -DOUBTFUL : 0) : SURE;
+    return odds > needed ? { from, to, back, note, odds, pitch: newcomer.pitch } : null;
   }
 
   /** The spectrum has a longer window than the rest: what is strongest follows for a while, and only if it is no partial of the note. */

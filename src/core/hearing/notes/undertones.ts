@@ -13,7 +13,9 @@ import {
 import { RINGS } from '@/core/hearing/room';
 import type { Line } from './line';
 import type { NoteEvent } from './note';
+import { soundsBefore } from './newcomers';
 import { mergeDebris, onePitchOf, type Plateau } from './plateaus';
+import { AUDIBLE_IN_ROOM_DB, FittedBelow, type Below } from './below';
 import { median, quantile } from '@/core/base';
 
 /** A component at k/n of the sounding mode n counts when it is this near to partial 1 and lasts this long. */
@@ -35,6 +37,13 @@ const RINGS_LONGER = 1.8;
 const LONELY_DB: Decibels = -30;
 const FIRST_LONELY = 2;
 
+/** What is shorter may be a blip; what lasts longer below a note heard on both sides of it is a note. */
+const SHORTEST: Seconds = 0.1;
+const LONGEST: Seconds = 0.6;
+/** Frames beside it, and how far a note's first partial may vary where it goes on. */
+const EDGE_FRAMES = 12;
+const GOES_ON: Decibels = 6;
+
 /**
  * When an undertone is strong, the common period of both is found in the place of the note's. Such plateaus are put
  * back on the note's pitch (in the line too) and joined with what they were part of.
@@ -44,6 +53,8 @@ export function liftUndertones(
   line: Line,
   frames: Frames,
   instrument: Instrument,
+  a4: Hertz,
+  decaySeconds: Seconds,
 ): Plateau[] {
   const inPlace = plateaus
     .filter((part) => !isOutOfSight(part, frames))
@@ -58,7 +69,46 @@ export function liftUndertones(
       }
       return { ...part, pitch: part.pitch + rise };
     });
-  return mergeDebris(inPlace, line, frames.hopSeconds, onePitchOf(instrument));
+  const lifted = mergeDebris(inPlace, line, frames.hopSeconds, onePitchOf(instrument));
+  if (!(decaySeconds > RINGS)) return lifted;
+  const put = lifted.map((part, i) => {
+    const note = noteOver(part, lifted[i - 1], lifted[i + 1], line, frames, instrument, a4);
+    if (note === null) return part;
+    line.pitch.fill(note, part.from, part.to);
+    line.lifted.fill(0, part.from, part.to);
+    return { ...part, pitch: note };
+  });
+  return mergeDebris(put, line, frames.hopSeconds, onePitchOf(instrument));
+}
+
+/**
+ * In a room the echoes lie between the partials of a note and what sounds below it. The note goes on where it is heard on both sides
+ * and its first partial is as loud as there, while of all that is found below it there is one partial and no other.
+ * @returns the note's pitch; null where there is none.
+ */
+function noteOver(
+  part: Plateau,
+  before: Plateau | undefined,
+  after: Plateau | undefined,
+  line: Line,
+  frames: Frames,
+  instrument: Instrument,
+  a4: Hertz,
+): Midi | null {
+  if (!before || !after || !part.joined || !after.joined) return null;
+  const note = before.pitch;
+  const [onePitch, hop] = [onePitchOf(instrument), frames.hopSeconds];
+  if (Math.abs(after.pitch - note) >= onePitch || part.pitch > note - onePitch) return null;
+  const seconds = (part.to - part.from) * hop;
+  if (seconds < SHORTEST || seconds > LONGEST) return null;
+  const mode = modeOf(instrument, writtenOf(instrument, Math.round(note)));
+  const below = new FittedBelow(note, mode, soundsBefore(part.from, note, line, hop), frames, a4);
+  let under = 0;
+  for (let i = part.from; i < part.to; i++) if (below.at(i) !== null) under++;
+  const edge = Math.min(EDGE_FRAMES, before.to - before.from);
+  const was = median(Array.from({ length: edge }, (_, k) => below.noteDb(before.to - 1 - k)));
+  const is = median(Array.from({ length: part.to - part.from }, (_, k) => below.noteDb(part.from + k)));
+  return 2 * under > part.to - part.from && is > was - GOES_ON ? note : null;
 }
 
 /** Whether the note that would be hidden is heard as itself just before or after: an undertone comes and goes. */
@@ -126,13 +176,6 @@ function isHidden(partials: Float32Array, ratio: number): boolean {
   );
 }
 
-/** A component below a note, in one frame: its level, and that against the note's partial 1. */
-interface Below {
-  readonly hertz: Hertz;
-  readonly absoluteDb: Decibels;
-  readonly levelDb: Decibels;
-}
-
 /** What may still ring: a note, or what had taken a note's place. */
 interface Earlier {
   readonly pitch: Midi;
@@ -172,10 +215,16 @@ export function undertonesIn(
   ];
   const mode = modeOf(instrument, writtenOf(instrument, Math.round(note.pitch)));
   const { every } = frames.settings.spectrum;
+  const audible = decaySeconds > RINGS ? AUDIBLE_IN_ROOM_DB : AUDIBLE_DB;
+  const isPutOver = line.lifted.subarray(note.from, note.to).includes(0);
+  const fitted =
+    isPutOver &&
+    new FittedBelow(note.pitch, mode, soundsBefore(note.from, note.pitch, line, hop), frames, a4);
   const found = Array.from({ length: note.to - note.from }, (_, i): Below | null => {
     const frame = note.from + i;
-    const below = componentBelow(frame, mode, line, frames);
-    const sounds = below && below.levelDb > AUDIBLE_DB && !Number.isNaN(line.pitch[frame]!);
+    const below =
+      fitted && line.lifted[frame] === 0 ? fitted.at(frame) : componentBelow(frame, mode, line, frames);
+    const sounds = below && below.levelDb > audible && !Number.isNaN(line.pitch[frame]!);
     return sounds && !echoes(frame, below, earlier, frames, a4, decaySeconds) ? below : null;
   });
   // What beats with its own echo comes and goes: it is told once.

@@ -1,0 +1,264 @@
+import type { Instrument } from '@/core/instruments';
+import type { Frames } from '@/core/hearing/signal';
+import { midiToHertz, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/tuning';
+import { median } from '@/core/base';
+import { OVER_FLOOR_DB, otherModes, SHORTEST_NOTE, type Played } from './detours';
+import { hopMean } from './gaps';
+import type { Line } from './line';
+import type { NoteEvent } from './note';
+import { onePitchOf, type Plateau } from './plateaus';
+import { fitTogether, type Sound, type Tone } from './tones';
+
+/** Something else that sounded for a moment when a note began. Frames are half-open. */
+interface WrongBeginning {
+  readonly from: number;
+  readonly to: number;
+  readonly pitch: Midi;
+}
+
+/** So long before it is found, and after, a note may have begun; an echo hides a soft start. */
+const EARLIEST: Seconds = 0.2;
+const LATEST: Seconds = 0.015;
+const SHORTEST: Seconds = 0.037;
+/** … and so many periods of the wrong mode. */
+const FEWEST_PERIODS = 3;
+/** What lasts to the end of this is no blip. */
+const LONGEST: Seconds = 0.125;
+const PARTIALS_OF_NOTES = 16;
+const PARTIALS_OF_MODE = 5;
+/** Frames at the ends of a beginning that the window blurs, and those before it and after it that are looked at. */
+const BLUR = 2;
+const BEFORE = 8;
+const AFTER = 11;
+/** Fainter than this against all that sounds afterwards nothing is counted, and no beginning is told. */
+const FAINTEST: Decibels = -30;
+const TOLD: Decibels = -16;
+
+/**
+ * What is seen of a possible beginning, in log-odds: fitted by logistic regression to 400 wrong beginnings of fifteen simulated
+ * instruments in living and bad rooms, and 10,000 other modes of notes that began as they should (slurred, tongued, repeated);
+ * a third of the instruments were held out while it was chosen. Levels in dB.
+ */
+const WEIGHTS = {
+  any: 0.45,
+  /** How far the wrong mode grows where it begins, up to 15. */
+  comes: 0.41,
+  /** How far it falls after it, up to 12: a sound rings on, a click of the tongue or a key does not. */
+  goes: -0.18,
+  /** Its level against the note's after it, −20 to 0, and against the note's meanwhile, −15 to 15. */
+  level: 0.33,
+  alone: 0.12,
+  /** How far the note itself has grown meanwhile, up to 10. */
+  grown: -0.47,
+  /** How far above that the note never falls afterwards, −5 to 12. */
+  follows: 0.27,
+  /** Level of what only the note has against all that sounds, −15 to 0. */
+  own: 0.29,
+  /** How far its length is from 50 ms, seconds. */
+  length: -39,
+  /** Where all partials of the wrong mode are the note's too, or an earlier note's, one that grows early is less. */
+  sharedWithNote: -3.5,
+  sharedWithEarlier: -3.3,
+} as const;
+const USUAL_LENGTH: Seconds = 0.05;
+const TOLD_FROM = 2.4;
+/** What is a beginning is followed by the note: afterwards it never falls within this of what it was meanwhile. */
+const FOLLOWS: Decibels = 1.5;
+
+/** A level that falls by this over so many frames is a stop. */
+const STOP_DB: Decibels = 2.5;
+const STOP_FRAMES = 4;
+/** Notes before it that may still be heard, and for how long. */
+const ECHOING_NOTES = 3;
+const ECHOES: Seconds = 0.6;
+/** What was told as near to it is it, called otherwise. */
+const SAME: Seconds = 0.05;
+/** What is no longer than this before a note may be what the note's wrong beginning makes with an echo. */
+const BRIEF: Seconds = 0.26;
+/** And then it lies in that beginning, or the echo of it, by this share. */
+const COVERED = 0.4;
+
+/**
+ * Blips at the beginnings of notes in a room that rings, with the notes put where they begin. A wrong mode makes a period in common
+ * with the echo of the note before, which may have been taken for a note of its own.
+ */
+export function withWrongBeginnings(
+  { notes: found, events: told }: Played,
+  line: Line,
+  frames: Frames,
+  instrument: Instrument,
+  a4: Hertz,
+): Played {
+  const hop = frames.hopSeconds;
+  const notes: Plateau[] = [];
+  let events = [...told];
+  const beginningOf = (note: Plateau, before: readonly Plateau[]) => {
+    if (median(line.hopDb.subarray(note.from, note.to)) < line.floorDb + OVER_FLOOR_DB) return null;
+    const earlier = before.slice(-ECHOING_NOTES).filter(({ to }) => (note.from - to) * hop < ECHOES);
+    const modes = otherModes(note.pitch, instrument).filter((mode) =>
+      earlier.every(({ pitch }) => Math.abs(pitch - mode) >= onePitchOf(instrument)),
+    );
+    return wrongBeginning(note, earlier, modes, frames, a4);
+  };
+  const isBlip = (brief: Plateau, wrong: WrongBeginning) =>
+    (brief.to - brief.from) * hop < BRIEF &&
+    Math.min(brief.to, wrong.to) - Math.max(brief.from, wrong.from) >=
+      COVERED * Math.min(brief.to - brief.from, wrong.to - wrong.from);
+  for (const note of found) {
+    const last = notes[notes.length - 1];
+    const isNext = last && (note.from - last.to) * hop < SAME;
+    const brief = isNext && (last.to - last.from) * hop < BRIEF ? last : null;
+    const instead = brief && beginningOf({ ...note, from: brief.from }, notes.slice(0, -1));
+    const swallows = brief && instead && isBlip(brief, instead);
+    if (swallows) notes.pop();
+    const wrong = swallows ? instead : beginningOf(note, notes);
+    if (!wrong) {
+      notes.push(note);
+      continue;
+    }
+    const blip: NoteEvent = {
+      kind: 'blip',
+      startSeconds: wrong.from * hop,
+      endSeconds: wrong.to * hop,
+      soundingMidi: Math.round(wrong.pitch),
+      noteIndex: null,
+      confidence: Math.min(1, 0.6 + (wrong.to - wrong.from) * hop * 4),
+    };
+    const overlaps = (event: NoteEvent) =>
+      event.startSeconds < blip.endSeconds + SAME && event.endSeconds > blip.startSeconds - SAME;
+    if (!events.some((event) => event.kind === 'blip' && overlaps(event)))
+      events = [...events.filter((event) => !overlaps(event)), blip];
+    const before = notes[notes.length - 1];
+    const earliest = before ? before.from + Math.round(SHORTEST_NOTE / hop) : 0;
+    const from = Math.min(note.from, Math.max(earliest, wrong.from));
+    if (before && before.to > from) notes[notes.length - 1] = { ...before, to: from };
+    notes.push({ ...note, from, joined: swallows ? brief.joined : note.joined });
+  }
+  return { notes, events };
+}
+
+const within = (value: number, least: number, most: number) => Math.max(least, Math.min(most, value));
+
+/**
+ * Whether another mode sounded for a moment when a note began, in a room where the notes before it still ring: the partials of
+ * all of them, of the note and of the mode are fitted to the sound together, and those that only the mode has must come before
+ * those that only the note has. Where all that the mode has are partials of others, it takes more to be told; where of both, nothing is.
+ * @param modes pitches that could take the note's place.
+ */
+function wrongBeginning(
+  note: Plateau,
+  earlier: readonly Plateau[],
+  modes: readonly Midi[],
+  frames: Frames,
+  a4: Hertz,
+): WrongBeginning | null {
+  let best: (WrongBeginning & { odds: number }) | null = null;
+  for (const mode of modes) {
+    const found = beginningIn(mode, note, earlier, frames, a4);
+    if (found && !(best && best.odds >= found.odds)) best = found;
+  }
+  return best;
+}
+
+function beginningIn(
+  mode: Midi,
+  note: Plateau,
+  earlier: readonly Plateau[],
+  frames: Frames,
+  a4: Hertz,
+): (WrongBeginning & { odds: number }) | null {
+  const hop = frames.hopSeconds;
+  const sounds: Sound[] = [
+    { whose: 'note', pitch: note.pitch, partials: PARTIALS_OF_NOTES },
+    ...earlier.map(({ pitch }) => ({ whose: 'earlier' as const, pitch, partials: PARTIALS_OF_NOTES })),
+    { whose: 'other', pitch: mode, partials: PARTIALS_OF_MODE },
+  ];
+  const highest = (PARTIALS_OF_MODE + 0.25) * midiToHertz(Math.max(mode, note.pitch), a4);
+  const together = fitTogether(sounds, highest, frames, a4);
+  if (!together) return null;
+  const { tones, amplitudesAt } = together;
+  const isModes = firstThat(tones, [
+    { is: (tone) => tone.other && !tone.note && !tone.earlier, weight: 0 },
+    { is: (tone) => tone.other && !tone.note, weight: WEIGHTS.sharedWithEarlier },
+    { is: (tone) => tone.other && !tone.earlier, weight: WEIGHTS.sharedWithNote },
+  ]);
+  const isNotes = firstThat(tones, [
+    { is: (tone) => tone.note && !tone.other && !tone.earlier, weight: 0 },
+    { is: (tone) => tone.note && !tone.other, weight: 0 },
+    { is: (tone) => tone.note && !tone.earlier, weight: 0 },
+  ]);
+  if (!isModes || !isNotes) return null;
+  const first = note.from - Math.round(EARLIEST / hop) - BEFORE;
+  const shortest = Math.round(Math.max(SHORTEST, FEWEST_PERIODS / midiToHertz(mode, a4)) / hop);
+  const longest = Math.round(LONGEST / hop);
+  const last = Math.round(LATEST / hop);
+  const count = note.from - first + last + longest + AFTER + BLUR;
+  const powers = { mode: new Float64Array(count), note: new Float64Array(count), all: 0 };
+  for (let i = 0; i < count; i++) {
+    const amplitudes = amplitudesAt(first + i);
+    tones.forEach((tone, k) => {
+      const power = amplitudes[k]! ** 2;
+      if (isModes.is(tone)) powers.mode[i]! += power;
+      if (isNotes.is(tone)) powers.note[i]! += power;
+      if (first + i >= note.from) powers.all += power / (first + count - note.from);
+    });
+  }
+  const all = 10 * Math.log10(powers.all + 1e-12);
+  const faint = powers.all * 10 ** (FAINTEST / 10) + 1e-12;
+  const levels = (of: Float64Array) => of.map((power) => 10 * Math.log10(power + faint));
+  const ofMode = levels(powers.mode);
+  const ofNote = levels(powers.note);
+  const meanOfMode = meanOver(ofMode);
+  const meanOfNote = meanOver(ofNote);
+  let best: (WrongBeginning & { odds: number }) | null = null;
+  for (let from = BEFORE; from <= note.from - first + last; from++) {
+    if (isEnd(first + from, frames)) continue;
+    const modeBefore = meanOfMode(from - BEFORE, from - 1);
+    const noteBefore = meanOfNote(from - BEFORE, from - 1);
+    const latest = Math.min(from + longest, note.to - first - AFTER);
+    for (let to = from + shortest; to <= latest; to++) {
+      const level = meanOfMode(from + BLUR, to - BLUR);
+      if (level < all + TOLD) continue;
+      const meanwhile = meanOfNote(from + BLUR, to - BLUR);
+      const after = meanOfNote(to + BLUR, to + AFTER);
+      const least = Math.min(...ofNote.subarray(to + BLUR, to + AFTER));
+      if (least - meanwhile < FOLLOWS) continue;
+      const odds =
+        WEIGHTS.any +
+        WEIGHTS.comes * within(level - modeBefore, 0, 15) +
+        WEIGHTS.goes * within(level - meanOfMode(to + BLUR, to + BEFORE + 1), 0, 12) +
+        WEIGHTS.level * within(level - after, -20, 0) +
+        WEIGHTS.alone * within(level - meanwhile, -15, 15) +
+        WEIGHTS.grown * within(meanwhile - noteBefore, 0, 10) +
+        WEIGHTS.follows * within(least - meanwhile, -5, 12) +
+        WEIGHTS.own * within(after - all, -15, 0) +
+        WEIGHTS.length * Math.abs((to - from) * hop - USUAL_LENGTH) +
+        isModes.weight;
+      if (odds > TOLD_FROM && !(best && best.odds >= odds))
+        best = { from: first + from, to: first + to, pitch: mode, odds };
+    }
+  }
+  return best && best.to - best.from < longest ? best : null;
+}
+
+/** Whether the sound falls at a frame: a stop makes a sound of its own. */
+const isEnd = (frame: number, { hopDb }: Frames): boolean =>
+  hopMean(hopDb, frame - 1 - STOP_FRAMES / 2, STOP_FRAMES) -
+    hopMean(hopDb, frame + 1 + STOP_FRAMES / 2, STOP_FRAMES) >
+  STOP_DB;
+
+interface Share {
+  readonly is: (tone: Tone) => boolean;
+  readonly weight: number;
+}
+
+/** The first of some conditions that any tone meets. */
+const firstThat = (tones: readonly Tone[], shares: readonly Share[]): Share | undefined =>
+  shares.find(({ is }) => tones.some(is));
+
+/** Mean over frames `from … to − 1`, each in the same time. */
+function meanOver(values: Float64Array): (from: number, to: number) => number {
+  const sums = new Float64Array(values.length + 1);
+  values.forEach((value, i) => (sums[i + 1] = sums[i]! + value));
+  return (from, to) => (sums[to]! - sums[from]!) / (to - from);
+}

@@ -1,0 +1,61 @@
+import { ToneFit, type Frames } from '@/core/hearing/signal';
+import { midiToHertz, type Hertz, type Midi, type Seconds } from '@/core/tuning';
+
+/** The window of a fit holds so many periods of the lowest tone, within limits. */
+const PERIODS = 2;
+const WINDOW: { readonly least: Seconds; readonly most: Seconds } = { least: 0.014, most: 0.028 };
+/** Tones nearer than this share of what the window could tell apart are one. */
+const ONE_TONE = 0.5;
+/** More tones than this share of the window's samples cannot be told apart. */
+const MOST_TONES = 0.4;
+/** As a share of the rate; above it the stream is filtered. */
+const HIGHEST = 0.42;
+
+export type Whose = 'note' | 'earlier' | 'other';
+
+/** A partial of one or more sounds that may be heard together. */
+export interface Tone extends Readonly<Record<Whose, boolean>> {
+  readonly hertz: Hertz;
+}
+
+export interface Sound {
+  readonly whose: Whose;
+  readonly pitch: Midi;
+  readonly partials: number;
+}
+
+/** Partials of some sounds that may be heard together, and their fit to the sound. */
+export interface Together {
+  readonly tones: readonly Tone[];
+  /** Amplitudes of the tones in a frame. */
+  readonly amplitudesAt: (frame: number) => Float64Array;
+}
+
+/**
+ * Fits the partials of some sounds together, up to a frequency; those that the window cannot tell apart are one tone. Null where
+ * there are too many for it.
+ */
+export function fitTogether(
+  sounds: readonly Sound[],
+  highestHz: Hertz,
+  { settings, sound, hopSeconds }: Frames,
+  a4: Hertz,
+): Together | null {
+  const { rate } = settings.pitch;
+  const lowest = midiToHertz(Math.min(...sounds.map(({ pitch }) => pitch)), a4);
+  const windowSeconds = Math.max(WINDOW.least, Math.min(WINDOW.most, PERIODS / lowest));
+  const highest = Math.min(HIGHEST * rate, highestHz);
+  const tones: (Record<Whose, boolean> & { readonly hertz: Hertz })[] = [];
+  for (const { whose, pitch, partials } of sounds) {
+    const f0 = midiToHertz(pitch, a4);
+    for (let k = 1; k <= partials && k * f0 <= highest; k++) {
+      const same = tones.find(({ hertz }) => Math.abs(hertz - k * f0) < ONE_TONE / windowSeconds);
+      if (same) same[whose] = true;
+      else tones.push({ hertz: k * f0, note: false, earlier: false, other: false, [whose]: true });
+    }
+  }
+  if (tones.length > MOST_TONES * windowSeconds * rate) return null;
+  const frequencies = tones.map(({ hertz }) => hertz);
+  const fit = new ToneFit(rate, frequencies, windowSeconds);
+  return { tones, amplitudesAt: (frame) => fit.at(sound, frame * hopSeconds) };
+}
