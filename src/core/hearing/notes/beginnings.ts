@@ -210,6 +210,7 @@ function beginningIn(
   const ofNote = levels(powers.note);
   const meanOfMode = meanOver(ofMode);
   const meanOfNote = meanOver(ofNote);
+  const coveredOver = meanOver(Float64Array.from({ length: count }, (_, i) => frames.masked[first + i] ?? 0));
   let best: (WrongBeginning & { odds: number }) | null = null;
   for (let from = BEFORE; from <= note.from - first + last; from++) {
     if (isEnd(first + from, frames)) continue;
@@ -218,7 +219,8 @@ function beginningIn(
     const latest = Math.min(from + longest, note.to - first - AFTER);
     for (let to = from + shortest; to <= latest; to++) {
       const level = meanOfMode(from + BLUR, to - BLUR);
-      if (level < all + TOLD) continue;
+      // What a click or a loss covers may be its own.
+      if (level < all + TOLD || coveredOver(from - BEFORE, to + AFTER) > 0) continue;
       const meanwhile = meanOfNote(from + BLUR, to - BLUR);
       const after = meanOfNote(to + BLUR, to + AFTER);
       const least = Math.min(...ofNote.subarray(to + BLUR, to + AFTER));

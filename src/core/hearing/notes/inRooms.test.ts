@@ -1,5 +1,17 @@
 import { findInstrument, writtenRange } from '@/core/instruments';
-import { emptyReport, held, lines, listenIn, PUT_IN, repeats, type Place } from './inRooms.testing';
+import type { Frames } from '@/core/hearing/signal';
+import { hearNotes } from '.';
+import {
+  emptyReport,
+  framesOf,
+  held,
+  lines,
+  listenIn,
+  playIn,
+  PUT_IN,
+  repeats,
+  type Place,
+} from './inRooms.testing';
 
 /** A sample of what `npm run bench -- rooms` measures over all instruments and places. */
 const INSTRUMENTS = ['flute', 'clarinet-bb', 'bassoon', 'oboe'].map((id) => findInstrument(id)!);
@@ -67,6 +79,21 @@ test('a wrong mode that begins a note is told under the echo of the one before, 
   expect(right).toBeGreaterThan(0.9 * heard);
   // Shorter ones may be told too.
   expect(right).toBeGreaterThan(1.5 * truth);
+});
+
+test('what a click covers at the start of a note is hardly told of the player', () => {
+  const oboe = INSTRUMENTS[3]!;
+  const { performance, audio } = playIn(LIVING[0]!, lines(oboe, 702, { blip: 0.6 }));
+  const blipsOf = (frames: Frames) => hearNotes(frames, oboe).events.filter(({ kind }) => kind === 'blip');
+  const frames = framesOf(audio, oboe);
+  const told = blipsOf(frames).length;
+  expect(told).toBeGreaterThan(3);
+  for (const { startSeconds } of performance.notes) {
+    const at = Math.round(startSeconds / frames.hopSeconds);
+    frames.masked.fill(1, at - 2, at + 8);
+  }
+  // What outlasts the click is still heard.
+  expect(blipsOf(frames).length).toBeLessThan(told / 2);
 });
 
 test('a blip at the start of a note that is repeated begins it, and is no break of the one before', () => {
