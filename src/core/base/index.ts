@@ -14,4 +14,13 @@ export { failure, success, type Outcome } from './outcome';
 export { fromInt16, toInt16 } from './pcm';
 export { Random } from './random';
 export { readRecord, type Migrations, type RecordKind } from './records';
-export { detrended, leastSquares, median, quantile, rms, robustSlope, robustSlopeOver } from './statistics';
+export {
+  clamp,
+  detrended,
+  leastSquares,
+  median,
+  quantile,
+  rms,
+  robustSlope,
+  robustSlopeOver,
+} from './statistics';

@@ -99,3 +99,7 @@ export function leastSquares(
   const slope = xx > 0 ? xy / xx : 0;
   return { slope, intercept: meanY - slope * meanX };
 }
+
+/** A value brought within limits. */
+export const clamp = (value: number, low: number, high: number): number =>
+  Math.min(high, Math.max(low, value));

@@ -1,5 +1,5 @@
 import { writtenRange, type Instrument } from '@/core/instruments';
-import { failure, success, type Outcome } from '@/core/base';
+import { clamp, failure, success, type Outcome } from '@/core/base';
 import type { Midi, Naming } from '@/core/tuning';
 import { planBreaths } from './breaths';
 import { CUES } from './cues';
@@ -109,8 +109,6 @@ export interface Comfort {
   /** The first register, as far as it is comfortable. */
   readonly bottom: { readonly low: Midi; readonly high: Midi };
 }
-
-const clamp = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value));
 
 /** The range that a player of some level is at ease in. */
 export function comfortOf(instrument: Instrument, level: Level): Comfort {

@@ -1,8 +1,9 @@
 import type { Instrument } from '@/core/instruments';
 import type { Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/tuning';
-import { median } from '@/core/base';
-import { OVER_FLOOR_DB, otherModes, SHORTEST_NOTE, type Played } from './detours';
+import { clamp } from '@/core/base';
+import { levelOf, OVER_FLOOR_DB, otherModes, SHORTEST_NOTE, type Played } from './detours';
+import { ECHOING_NOTES } from './echoes';
 import { hopMean } from './gaps';
 import type { Line } from './line';
 import type { NoteEvent } from './note';
@@ -68,8 +69,7 @@ const FOLLOWS: Decibels = 1.5;
 /** A level that falls by this over so many frames is a stop. */
 const STOP_DB: Decibels = 2.5;
 const STOP_FRAMES = 4;
-/** Notes before it that may still be heard, and for how long. */
-const ECHOING_NOTES = 3;
+/** For so long the notes before it may still be heard. */
 const ECHOES: Seconds = 0.6;
 /** What was told as near to it is it, called otherwise. */
 const SAME: Seconds = 0.05;
@@ -93,7 +93,7 @@ export function withWrongBeginnings(
   const notes: Plateau[] = [];
   let events = [...told];
   const beginningOf = (note: Plateau, before: readonly Plateau[]) => {
-    if (median(line.hopDb.subarray(note.from, note.to)) < line.floorDb + OVER_FLOOR_DB) return null;
+    if (levelOf(line, note) < line.floorDb + OVER_FLOOR_DB) return null;
     const earlier = before.slice(-ECHOING_NOTES).filter(({ to }) => (note.from - to) * hop < ECHOES);
     const modes = otherModes(note.pitch, instrument).filter((mode) =>
       earlier.every(({ pitch }) => Math.abs(pitch - mode) >= onePitchOf(instrument)),
@@ -136,8 +136,6 @@ export function withWrongBeginnings(
   }
   return { notes, events };
 }
-
-const within = (value: number, least: number, most: number) => Math.max(least, Math.min(most, value));
 
 /**
  * Whether another mode sounded for a moment when a note began, in a room where the notes before it still ring: the partials of
@@ -227,13 +225,13 @@ function beginningIn(
       if (least - meanwhile < FOLLOWS) continue;
       const odds =
         WEIGHTS.any +
-        WEIGHTS.comes * within(level - modeBefore, 0, 15) +
-        WEIGHTS.goes * within(level - meanOfMode(to + BLUR, to + BEFORE + 1), 0, 12) +
-        WEIGHTS.level * within(level - after, -20, 0) +
-        WEIGHTS.alone * within(level - meanwhile, -15, 15) +
-        WEIGHTS.grown * within(meanwhile - noteBefore, 0, 10) +
-        WEIGHTS.follows * within(least - meanwhile, -5, 12) +
-        WEIGHTS.own * within(after - all, -15, 0) +
+        WEIGHTS.comes * clamp(level - modeBefore, 0, 15) +
+        WEIGHTS.goes * clamp(level - meanOfMode(to + BLUR, to + BEFORE + 1), 0, 12) +
+        WEIGHTS.level * clamp(level - after, -20, 0) +
+        WEIGHTS.alone * clamp(level - meanwhile, -15, 15) +
+        WEIGHTS.grown * clamp(meanwhile - noteBefore, 0, 10) +
+        WEIGHTS.follows * clamp(least - meanwhile, -5, 12) +
+        WEIGHTS.own * clamp(after - all, -15, 0) +
         WEIGHTS.length * Math.abs((to - from) * hop - USUAL_LENGTH) +
         isModes.weight;
       if (odds > TOLD_FROM && !(best && best.odds >= odds))

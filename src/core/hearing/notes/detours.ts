@@ -269,7 +269,7 @@ function changeWithin({ from, to }: Plateau, { newness, growthDb }: Line): numbe
   return best;
 }
 
-function levelOf({ hopDb }: Line, part: Plateau): number {
+export function levelOf({ hopDb }: Line, part: Plateau): number {
   return median(hopDb.subarray(part.from, part.to));
 }
 

@@ -25,6 +25,9 @@ const CLEAR = 0.94;
 /** Windows alone let two notes overlap for as long. */
 const OVERLAP: Seconds = 0.022;
 
+/** Notes before one that may still be heard under it. */
+export const ECHOING_NOTES = 3;
+
 /** How long a note is still heard under the next one. */
 export const ringingSeconds = (decaySeconds: Seconds): Seconds => OVERLAP + blurOf(decaySeconds);
 

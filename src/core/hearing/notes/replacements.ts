@@ -1,4 +1,4 @@
-import { median, quantile } from '@/core/base';
+import { clamp, median, quantile } from '@/core/base';
 import { QUICK_PARTIALS, type Frames } from '@/core/hearing/signal';
 import {
   hertzToMidi,
@@ -98,8 +98,6 @@ interface Candidate extends Replacement {
   readonly back: number;
 }
 
-const within = (value: number, least: number, most: number) => Math.max(least, Math.min(most, value));
-
 /**
  * Moments in which something else took a note's place in a room that rings. The echo of the note goes on meanwhile, so that
  * neither its pitch nor its level need leave; but the sound is new twice, between stretches of the same note that carry on.
@@ -195,12 +193,12 @@ class Seen {
       WEIGHTS.ends * Math.min(1, newness[to]!) +
       WEIGHTS.before * Math.min(0.6, usual) +
       WEIGHTS.after * Math.min(0.8, median(newness.subarray(to + 4, Math.min(frames.count, to + 15)))) +
-      WEIGHTS.level * within(lowest, -12, -1) +
-      WEIGHTS.lost * within(mostLost(before, after), 0, 15) +
+      WEIGHTS.level * clamp(lowest, -12, -1) +
+      WEIGHTS.lost * clamp(mostLost(before, after), 0, 15) +
       WEIGHTS.elsewhere * elsewhere +
       WEIGHTS.length * Math.abs((to - from) * frames.hopSeconds - USUAL_LENGTH) +
-      WEIGHTS.growth * within(elsewhere < 0.5 ? grown : Infinity, 0, 8) +
-      WEIGHTS.leap * within(leap, -1, 1.5) +
+      WEIGHTS.growth * clamp(elsewhere < 0.5 ? grown : Infinity, 0, 8) +
+      WEIGHTS.leap * clamp(leap, -1, 1.5) +
       WEIGHTS.swing * Math.max(0, Math.min(6, this.swing(from, note)) - FREE_SWING);
     if (!(odds > -DOUBTFUL)) return null;
     let back = to;

@@ -13,6 +13,7 @@ import {
 import { RINGS } from '@/core/hearing/room';
 import type { Line } from './line';
 import type { NoteEvent } from './note';
+import { ECHOING_NOTES } from './echoes';
 import { soundsBefore } from './newcomers';
 import { mergeDebris, onePitchOf, type Plateau } from './plateaus';
 import { AUDIBLE_IN_ROOM_DB, FittedBelow, type Below } from './below';
@@ -28,8 +29,7 @@ const NOTHING_BETWEEN_DB: Decibels = -28;
 const LOUDER_DB: Decibels = 2;
 const MOST_RATIO = 5;
 const COMES_BACK: Seconds = 0.2;
-/** Notes whose echo may still be heard, and how much louder than on the average it may be. */
-const ECHOING_NOTES = 3;
+/** How much louder than on the average the echo of a note may be. */
 const ECHO_MARGIN_DB: Decibels = 9;
 /** Low notes ring longer than a room does as a whole. */
 const RINGS_LONGER = 1.8;
