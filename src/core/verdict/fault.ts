@@ -27,6 +27,10 @@ export function faultAt(
   return { kind, group, atSlur, size, confidence, dynamic, amount };
 }
 
+/** Whether a figure is over its limit, for sure or as it stands. */
+export const isOver = ({ value, spread }: KnownFigure, limit: number, beyondError: boolean): boolean =>
+  Math.abs(value) - (beyondError ? 2 * (spread ?? 0) : 0) > limit;
+
 /** The fault of a figure that is over its limit; none where it is within, or not known. */
 export function beyond(
   judging: Judging,
@@ -35,9 +39,7 @@ export function beyond(
   kind: FaultKind,
   { size, beyondError = false, ...details }: Details = {},
 ): Fault[] {
-  if (!isKnown(found)) return [];
-  const error = beyondError ? 2 * (found.spread ?? 0) : 0;
-  if (Math.abs(found.value) - error <= limit) return [];
+  if (!isKnown(found) || !isOver(found, limit, beyondError)) return [];
   const over = size ?? Math.abs(found.value) / limit;
   return [faultAt(judging, found.at, kind, over, amountOf(found, limit), details)];
 }

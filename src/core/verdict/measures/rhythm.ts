@@ -1,6 +1,7 @@
 import { deviation } from 'd3-array';
 import { median, quantile, robustSlopeOver } from '@/core/base';
-import { amountOf, beyond, faultAt } from '../fault';
+import { onsetErrorOf } from '@/core/hearing/room';
+import { amountOf, beyond, faultAt, isOver } from '../fault';
 import { figure, figuresAt, isKnown, valueOf, wholeOf, type Figure } from '../figure';
 import { NOTHING, numbers, SILENT, type Judging, type Measure } from '../measure';
 import { eventsOf, playedNotes, scoreNoteOf, type Reading } from '../reading';
@@ -31,6 +32,9 @@ function offsetsOf(reading: Reading): Offset[] | null {
   );
 }
 
+/** Times have to lie beyond their limits by more than they may be wrong. */
+const SURE = { beyondError: true } as const;
+
 /** Of a few attacks no tempo can be told: they are taken about their mean. */
 const FEWEST_FOR_TEMPO = 5;
 /** A tempo of one's own is told from this share of the asked one. */
@@ -59,6 +63,13 @@ function lineThrough(offsets: readonly Offset[]): { perBeat: number; rest: numbe
  */
 const spreadOf = (ms: readonly number[]): number => (quantile(ms, 0.8415) - quantile(ms, 0.1585)) / 2;
 
+/** Of what single onsets are off by in a room, so much is common to all. */
+const BIAS_SHARE = 0.4;
+
+/** What errors of the onsets add to the spread of their distances from the beat, which add in squares; and how surely they do, of n. */
+const spreadError = (spread: number, error: number, n: number): number =>
+  spread > 0 ? Math.min(spread, error ** 2 / (2 * spread)) / 2 + error / Math.sqrt(2 * n) : 0;
+
 /** Rush and drag, evenness, the tempo that was really played. */
 export const rhythm: Measure = {
   measure(reading) {
@@ -73,13 +84,15 @@ export const rhythm: Measure = {
     // A tempo of one's own shows as offsets that grow: seconds a second.
     const slope = perBeat / 1000 / reading.beats.beatSeconds;
     const swing = score.swing ? swingOf(reading, offsets) : null;
+    // In a room each onset may be off, and all of them to one side.
+    const error = 1000 * onsetErrorOf(reading.conditions.room?.decaySeconds ?? null);
     return numbers([
-      ...offsets.map(({ group, ms }) => figure('attack-offset', ms, { at: group })),
+      ...offsets.map(({ group, ms }) => figure('attack-offset', ms, { at: group, spread: error })),
       figure('offset', median(offsets.map(({ ms }) => ms)), {
         ...about,
-        spread: spread / Math.sqrt(offsets.length),
+        spread: Math.hypot(spread / Math.sqrt(offsets.length), BIAS_SHARE * error),
       }),
-      figure('attack-spread', spread, about),
+      figure('attack-spread', spread, { ...about, spread: spreadError(spread, error, offsets.length) }),
       ...(score.tempo === null ? [] : [figure('tempo', score.tempo / (1 + slope), about)]),
       ...(swing === null ? [] : [figure('swing', swing, about)]),
     ]);
@@ -97,9 +110,9 @@ export const rhythm: Measure = {
         ? [faultAt(judging, null, drift > 0 ? ahead : behind, 1.5, amountOf(tempo, null))]
         : beyond(judging, offset, limits.rushMs, offset.value < 0 ? ahead : behind, {
             confidence: judging.roundTrip === 'assumed' ? 0.4 : 0.8,
-            beyondError: true,
+            ...SURE,
           });
-    const uneven = beyond(judging, wholeOf(figures, 'attack-spread'), limits.timingSpreadMs, 'uneven');
+    const uneven = beyond(judging, wholeOf(figures, 'attack-spread'), limits.timingSpreadMs, 'uneven', SURE);
     return [
       ...steady,
       ...uneven,
@@ -112,19 +125,24 @@ export const rhythm: Measure = {
     if (!offset) return SILENT;
     if (!isKnown(offset)) return { lines: { offset: because(offset.unknown) } };
     const drift = driftOf(figures, score.tempo);
-    const spread = valueOf(figures, 'attack-spread') ?? 0;
+    const spread = wholeOf(figures, 'attack-spread');
     const swing = valueOf(figures, 'swing');
-    const even = spread <= limits.timingSpreadMs;
+    const uneven = isKnown(spread) && isOver(spread, limits.timingSpreadMs, false);
+    const even = !isKnown(spread) || !isOver(spread, limits.timingSpreadMs, true);
     return {
       headline: even ? 'With the beat' : 'With the beat, unevenly',
       lines: {
         offset:
           drift !== 0
             ? `The tempo ${drift > 0 ? 'ran ahead of' : 'fell behind'} the beat.`
-            : Math.abs(offset.value) <= limits.rushMs
-              ? `With the beat.${unsure(roundTrip)}`
+            : !isOver(offset, limits.rushMs, true)
+              ? `${isOver(offset, limits.rushMs, false) ? `Over your limit of ${limits.rushMs} ms by less than can be told for sure.` : 'With the beat.'}${unsure(roundTrip)}`
               : `${offset.value < 0 ? 'Ahead of' : 'Behind'} the beat, your limit ${limits.rushMs} ms.${unsure(roundTrip)}`,
-        'attack-spread': even ? 'Evenly spaced.' : `Unevenly spaced, your limit ${limits.timingSpreadMs} ms.`,
+        'attack-spread': !even
+          ? `Unevenly spaced, your limit ${limits.timingSpreadMs} ms.`
+          : uneven
+            ? `Over your limit of ${limits.timingSpreadMs} ms by less than can be told for sure.`
+            : 'Evenly spaced.',
         ...(drift !== 0 && { tempo: `${score.tempo} was asked for.` }),
         ...(swing !== null && {
           swing: swing < 1.5 ? 'Nearly even.' : swing > 2.6 ? 'Very sharply dotted.' : 'A relaxed swing.',
@@ -157,7 +175,9 @@ function alone(
 ) {
   return figuresAt(figures, 'attack-offset')
     .filter(({ value }) => Math.abs(value) > limit && Math.abs(value - middle) > limit)
-    .flatMap((each) => beyond(judging, each, limit, each.value < 0 ? 'early' : 'late', { confidence: 0.7 }));
+    .flatMap((each) =>
+      beyond(judging, each, limit, each.value < 0 ? 'early' : 'late', { ...SURE, confidence: 0.7 }),
+    );
 }
 
 function swingOf({ beats: { secondsOf } }: Reading, offsets: readonly Offset[]): number | null {

@@ -122,6 +122,9 @@ const LEAST_FADE_DB = 2;
 /** Where echoes ring they pull at a held note's pitch, now up, now down: a still tone wobbles by as much there. */
 const ROOM_WOBBLE_CENTS = 3;
 
+const roomWobble = ({ conditions }: Reading) =>
+  blurOf(conditions.room?.decaySeconds ?? null) > 0 ? ROOM_WOBBLE_CENTS : 0;
+
 /**
  * Noise pulls at the pitch of a soft note too: at most by so much where it is NOISY_DB under the note, and tenfold less for 10 dB
  * more. Held tones in white noise, six instruments: 4 cents at 16 dB, 10 at 11; in a room, with the fundamental in a node, 12 at 15
@@ -132,9 +135,10 @@ const NOISY_DB = 15;
 const noiseWobble = (overFloorDb: Decibels) => NOISE_WOBBLE_CENTS * 10 ** ((NOISY_DB - overFloorDb) / 10);
 
 /** A wobble that is over its limit with what room and noise can make, and within it without, is not known to be the player's. */
-function ownWobble({ wobbleCents, levelDb }: Note, { conditions, limits }: Reading): number | null {
+function ownWobble({ wobbleCents, levelDb }: Note, reading: Reading): number | null {
+  const { conditions, limits } = reading;
   if (wobbleCents === null || wobbleCents <= limits.wobbleCents) return wobbleCents;
-  const room = blurOf(conditions.room?.decaySeconds ?? null) > 0 ? ROOM_WOBBLE_CENTS : 0;
+  const room = roomWobble(reading);
   const noise = levelDb === null ? 0 : noiseWobble(levelDb - conditions.floorDb);
   return wobbleCents ** 2 - room ** 2 - noise ** 2 <= limits.wobbleCents ** 2 ? null : wobbleCents;
 }
@@ -149,7 +153,7 @@ export const steadiness: Measure = {
     const hidden = pairs.flatMap(({ note, match: { group } }) =>
       note.wobbleCents === null || known.has(group.index) ? [] : [group.index],
     );
-    const reason = blurOf(reading.conditions.room?.decaySeconds ?? null) > 0 ? 'room' : 'too-noisy';
+    const reason = roomWobble(reading) > 0 ? 'room' : 'too-noisy';
     return numbers([
       ...wobbles,
       ...hidden.map((at) => figure('wobble', null, { at }, reason)),
@@ -162,7 +166,8 @@ export const steadiness: Measure = {
         'drift',
         long,
         (note) =>
-          Math.abs((note.driftCentsPerSecond ?? 0) * lengthOf(note)) < LEAST_SAG_CENTS
+          Math.abs((note.driftCentsPerSecond ?? 0) * lengthOf(note)) <
+          Math.hypot(LEAST_SAG_CENTS, roomWobble(reading))
             ? null
             : note.driftCentsPerSecond,
         driftError,
