@@ -9,7 +9,16 @@ export const playerSchema = z.object({
   driftCentsPerSecond: z.number(),
   /** RMS of an irregular wander of the pitch. */
   wobbleCents: z.number().min(0),
-  vibrato: z.object({ rateHz: z.number().positive(), extentCents: z.number().min(0) }).nullable(),
+  /** It may swing the level and the colour too, and come only when the tone has stood for a while. */
+  vibrato: z
+    .object({
+      rateHz: z.number().positive(),
+      extentCents: z.number().min(0),
+      levelDb: z.number().min(0).optional(),
+      darkerDb: z.number().min(0).optional(),
+      afterSeconds: z.number().min(0).optional(),
+    })
+    .nullable(),
   /** RMS level of the body, dBFS. */
   levelDb: z.number(),
   levelDriftDbPerSecond: z.number(),

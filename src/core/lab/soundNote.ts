@@ -16,6 +16,7 @@ const CHANGE: Seconds = 0.008;
 const DARKER_PER_DB = 1;
 const AIRIER_PER_DB = 1.2;
 const RELEASE: Seconds = 0.08;
+const VIBRATO_GROWS: Seconds = 0.4;
 const TONGUE_RELEASE: Seconds = 0.02;
 
 export interface NoteTask {
@@ -66,8 +67,12 @@ export function soundNote(audio: Float32Array, task: NoteTask, random: Random): 
   for (let i = Math.max(0, Math.ceil(start * sampleRate)); i < last; i++) {
     const t = i / sampleRate - start;
     if (i % CONTROL_SAMPLES === 0 || frequency === 0) {
+      const swing = swingAt(player.vibrato, t);
       const dynamicDb =
-        task.swellDb(t) + player.levelDriftDbPerSecond * (t - middle) + player.levelWobbleDb * levelWander(t);
+        task.swellDb(t) +
+        player.levelDriftDbPerSecond * (t - middle) +
+        player.levelWobbleDb * levelWander(t) +
+        swing * (player.vibrato?.levelDb ?? 0);
       const cents =
         player.offsetCents +
         (player.leanings[written] ?? 0) +
@@ -76,14 +81,14 @@ export function soundNote(audio: Float32Array, task: NoteTask, random: Random): 
         player.driftCentsPerSecond * (t - middle) +
         player.wobbleCents * pitchWander(t) +
         (task.slurredIn ? 0 : player.scoopCents * Math.exp(-t / SCOOP_TIME)) +
-        (player.vibrato ? player.vibrato.extentCents * Math.sin(2 * Math.PI * player.vibrato.rateHz * t) : 0);
+        swing * (player.vibrato?.extentCents ?? 0);
       frequency = target * 2 ** (cents / 1200);
       loudness = 10 ** ((task.levelDb + dynamicDb - holeDb(plan.gap, t)) / 20);
       if (player.ringAboveDb !== null) {
         const away = Math.abs(dynamicDb - player.ringAboveDb);
         main.darken(DARKER_PER_DB * away);
         airiness = 10 ** ((leastAirDb + AIRIER_PER_DB * away) / 20);
-      }
+      } else if (player.vibrato?.darkerDb) main.darken(-swing * player.vibrato.darkerDb);
     }
     let share = 1;
     let tone = 0;
@@ -103,6 +108,15 @@ export function soundNote(audio: Float32Array, task: NoteTask, random: Random): 
       envelope(t, duration, task, player.riseSeconds, released) *
       (tone + airiness * random.normal());
   }
+}
+
+/** Where in its swing a vibrato is, −1 … 1; one that comes late grows within half a second. */
+function swingAt(vibrato: Player['vibrato'], t: Seconds): number {
+  if (!vibrato) return 0;
+  const since = t - (vibrato.afterSeconds ?? 0);
+  if (since <= 0) return 0;
+  const grown = vibrato.afterSeconds ? Math.min(1, since / VIBRATO_GROWS) : 1;
+  return grown * Math.sin(2 * Math.PI * vibrato.rateHz * since);
 }
 
 /** 1 inside a stretch, 0 outside, with short smooth sides centred on its ends. A stretch from 0 has no rising side. */

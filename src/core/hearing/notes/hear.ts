@@ -49,7 +49,7 @@ export function hearNotes(frames: Frames, instrument: Instrument, options: Heari
           (note) => othersOf(note, instrument),
         )
       : bridgeSqueaks(line, frames, instrument, a4);
-  const { plateaus: found, replaced } = plateausOf(line, frames, instrument, squeaks, decay, (pitch) =>
+  const { plateaus: found, replaced } = plateausOf(line, frames, instrument, squeaks, decay, a4, (pitch) =>
     otherModes(pitch, instrument),
   );
   const plateaus = liftUndertones(found, line, frames, instrument, a4, decay);

@@ -1,6 +1,6 @@
 import type { Frames } from '@/core/hearing/signal';
 import type { Instrument } from '@/core/instruments';
-import type { Seconds, Semitones } from '@/core/tuning';
+import type { Hertz, Seconds, Semitones } from '@/core/tuning';
 import type { Line } from './line';
 import { median } from '@/core/base';
 import { RINGS } from '@/core/hearing/room';
@@ -68,6 +68,7 @@ export function plateausOf(
   instrument: Instrument,
   squeaks: readonly Replacement[],
   decaySeconds: Seconds,
+  a4: Hertz,
   modesOf: (pitch: number) => number[],
 ): { plateaus: Plateau[]; replaced: Replaced[] } {
   const hop = frames.hopSeconds;
@@ -88,7 +89,7 @@ export function plateausOf(
     const hidden = hiddenModes(part, modesOf(part.pitch), frames);
     replaced.push(...hidden);
     const disturbed = [...squeaks, ...hidden];
-    const starts = interruptionsWithin(line, part.from, part.to, hop, rings)
+    const starts = interruptionsWithin(line, frames, part.from, part.to, a4, rings)
       .filter(
         (stop) =>
           (stop.to - whole.from) * hop >= SHORTEST_AGAIN &&

@@ -1,51 +1,58 @@
-import { median, quantile } from '@/core/base';
-import { midiToHertz, type Seconds } from '@/core/tuning';
+import { clamp, median, quantile } from '@/core/base';
+import { QUICK_PARTIALS, type Frames } from '@/core/hearing/signal';
+import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
 import { hopMean } from './gaps';
 import { newnessIn, type Line } from './line';
+import { PitchMoves } from './pitchMoves';
 
 /** Partials are watched falling over this many frames, and growing over that many. */
 const FALL_FRAMES = 4;
 const RISE_FRAMES = 6;
 const LEAST_RISE_DB = 1;
+/** Nothing begins again so soon after it began. */
+const FIRST_FRAME = 16;
 /** A stop and the start after it are no further apart, and two starts no nearer. */
 const REACH: Seconds = 0.13;
 const APART: Seconds = 0.1;
-const AROUND: Seconds = 0.3;
-const USUAL_QUANTILE = 0.1;
+/** Frames on each side in which it is looked how new everything is. */
+const AROUND = 32;
 /** The rise is found so many frames after the tone begins: it is seen through two windows. */
 const SEEN_LATE = 2.8;
 
-/** Frames before the stop, and after the start has settled, over which the pitch is watched: one that swings makes echoes swing. */
-const SWING_FRAMES = 26;
-const SETTLES_FRAMES = 9;
-const MOST_SWING = 60;
-/** Frames before a stop in which the level was whole. */
+/** Frames before a stop in which the level was whole, and after a start in which it is whole again. */
 const WHOLE_FRAMES = 6;
+const AGAIN_FRAMES = 10;
+/** Partials so far under the strongest are left out; one that falls by more than this has fallen. */
+const FAINT_DB = 30;
+const FALLEN_DB = 2;
 
 /**
- * What each thing that is seen around a possible start weighs, in log-odds: fitted by logistic regression to some 5000 starts of ten
- * simulated instruments, two to six a second, and four times as many moments that look like one, in lines and in held notes
- * with vibrato, in dry, living and bad rooms; half of the instruments were held out while it was chosen.
+ * What each thing that is seen around a possible start weighs, in log-odds: fitted by logistic regression to some 8000 starts of
+ * simulated and recorded instruments, two to six a second, and three times as many moments that look like one, in lines, scales and
+ * long notes with and without vibrato of pitch, level and colour, in living and bad rooms. Which to use was chosen with half of the
+ * instruments held out.
  */
 const WEIGHTS = {
-  any: -1.75,
-  /** Span of the pitch beside it, in tens of cents up to 6. */
-  swing: -1.41,
-  /** How far the partials grow, dB up to 8, and how new it is, up to 1. */
-  rise: 0.25,
-  newness: 5.8,
-  /** How new the frames around always are: where the pitch swings in a room nothing ever carries on. */
-  usual: -13.4,
-  /** How far the partials fell just before, dB down to −6, and how new that was, up to 1. */
-  fall: -0.34,
-  stopNewness: 5.81,
-  /** How new the frames just before the stop were, those well before it and well after the start, and the calmest between the two. */
-  before: -6.52,
-  wellBefore: -2.29,
-  wellAfter: -1.52,
-  between: -3.74,
+  any: -4.27,
+  /** How far the partials grow, dB from −6 to 10, how new it is, up to 1, and how fast the level rises, dB in three frames. */
+  growth: 0.142,
+  newness: 8.624,
+  rise: 0.465,
+  /** Share of the partials that had fallen before, how new that was, and how new the frames just before it were. */
+  fallen: 4.412,
+  stopNewness: 3.15,
+  before: -4.584,
+  /** The calmest frame between stop and start, and how new all around usually is: where the pitch moves in a room, everything is. */
+  between: -4.375,
+  usual: -6.245,
   /** Frames from the stop to the start. */
-  distance: -0.07,
+  distance: -0.135,
+  /** How the pitch moves around it: see PitchMoves. */
+  slow: -3.59,
+  fast: -1.706,
+  settling: 1.018,
+  most: -0.525,
+  least: 1.073,
 } as const;
 /** How far the level falls at a stop where the room does not ring. */
 const FALLS_DB = 7;
@@ -53,8 +60,8 @@ const FALLS_DB = 7;
 const BACK_DB = 7;
 const BACK_FRAMES = 14;
 /** Log-odds from which one start is believed by itself; with company in the same tone, from which others are too. */
-const BELIEVED = 1;
-const BELIEVED_WITH = { others: 3, odds: -0.7 } as const;
+const BELIEVED = 2;
+const BELIEVED_WITH = { others: 3, odds: 0.3 } as const;
 
 /** Between these frames a tone of one pitch did not carry on: it was stopped and begun again. */
 export interface Interruption {
@@ -70,18 +77,20 @@ interface Candidate {
 
 /**
  * Where a tone of one pitch was begun again between two frames: the tongue stops it and lets it go, and in a room that rings
- * on the level may hardly tell. A stop and a start are moments of newness between stretches that carry on; echoes that add up
- * differently while the pitch swings are never quite new and never quite old.
+ * on the level may hardly tell. A stop and a start are moments of newness between stretches that carry on. Echoes add up
+ * differently as soon as the pitch moves by some hertz, and then a tone that goes on is new in every frame: what is seen is held
+ * against how the pitch moves there.
  */
 export function interruptionsWithin(
   line: Line,
+  frames: Frames,
   from: number,
   to: number,
-  hop: Seconds,
+  a4: Hertz,
   rings: boolean,
 ): Interruption[] {
-  const apart = Math.round(APART / hop);
-  const candidates = candidatesIn(line, from, to, hop, rings);
+  const apart = Math.round(APART / frames.hopSeconds);
+  const candidates = candidatesIn(line, frames, from, to, a4, rings);
   const sure = candidates.filter(({ odds }) => odds > BELIEVED).length;
   const needed = sure >= BELIEVED_WITH.others ? BELIEVED_WITH.odds : BELIEVED;
   const likely = candidates.filter(({ odds }) => odds > needed);
@@ -91,16 +100,24 @@ export function interruptionsWithin(
     .map(({ stop, at }) => ({ from: stop, to: Math.max(stop + 1, Math.round(at - SEEN_LATE)) }));
 }
 
-function candidatesIn(line: Line, from: number, to: number, hop: Seconds, rings: boolean): Candidate[] {
-  const { growthDb, pitch, hopDb } = line;
+function candidatesIn(
+  line: Line,
+  { hopSeconds: hop, quickPartials }: Frames,
+  from: number,
+  to: number,
+  a4: Hertz,
+  rings: boolean,
+): Candidate[] {
+  const { growthDb, hopDb } = line;
   const count = to - from;
   const reach = Math.round(REACH / hop);
-  const around = Math.round(AROUND / hop);
   const found: Candidate[] = [];
   if (count < reach) return found;
+  const f0 = midiToHertz(median(line.pitch.subarray(from, to)), a4);
   // At least a period of the tone.
-  const smooth = Math.max(3, Math.ceil(1 / (midiToHertz(median(pitch.subarray(from, to))) * hop)) + 2);
+  const smooth = Math.max(3, Math.ceil(1 / (f0 * hop)) + 2);
   const novel = newnessIn(line, from, to);
+  const pitch = new PitchMoves(line.pitch.subarray(from, to), f0);
   // Growth is read over two frames, so that neighbours count everything twice.
   const grown = (i: number, frames: number) => {
     let sum = 0;
@@ -114,7 +131,7 @@ function candidatesIn(line: Line, from: number, to: number, hop: Seconds, rings:
     for (let k = Math.max(0, a); k < Math.min(count, b); k++) value = Math.max(value, novel[k]!);
     return value;
   };
-  for (let i = 16; i < count - 3; i++) {
+  for (let i = FIRST_FRAME; i < count - 3; i++) {
     if (rises[i]! < LEAST_RISE_DB || !isTop(rises, i)) continue;
     let stop = -1;
     let clearest = -Infinity;
@@ -124,46 +141,68 @@ function candidatesIn(line: Line, from: number, to: number, hop: Seconds, rings:
       clearest = clear;
       stop = s;
     }
+    const level = (a: number, z: number) =>
+      Array.from({ length: Math.min(count, z) - a }, (_, k) => hopMean(hopDb, from + a + k, smooth));
+    const whole = Math.max(...level(Math.max(0, stop - WHOLE_FRAMES), stop + 1));
+    // What has stopped and only rings on may waver, but it does not come back.
+    if (Math.max(...level(i, i + BACK_FRAMES)) < whole - BACK_DB) continue;
+    // Where nothing rings, a stop is heard as one.
+    if (!rings && whole - Math.min(...level(stop, i + 2)) < FALLS_DB) continue;
+    const partials = partialsAround(quickPartials, from, stop, i, count);
     let between = Infinity;
     for (let k = stop + 3; k <= i; k++) between = Math.min(between, novel[k]!);
-    const usual = quantile(
-      novel.subarray(Math.max(0, i - around), Math.min(count, i + around)),
-      USUAL_QUANTILE,
-    );
-    const swingFrom = (a: number) =>
-      swingOf(pitch, Math.max(from, from + a), Math.min(to, from + a + SWING_FRAMES));
-    // A vibrato goes on; between quick notes one of the two sides holds a stop.
-    const swing = Math.min(MOST_SWING, swingFrom(stop - 2 - SWING_FRAMES), swingFrom(i + SETTLES_FRAMES));
-    const level = (a: number, z: number) =>
-      Array.from({ length: z - a }, (_, k) => hopMean(hopDb, from + a + k, smooth));
-    const whole = Math.max(...level(Math.max(0, stop - WHOLE_FRAMES), stop + 1));
-    const levelFall = whole - Math.min(...level(stop, i + 2));
-    // What has stopped and only rings on may waver, but it does not come back.
-    if (Math.max(...level(i, Math.min(count, i + BACK_FRAMES))) < whole - BACK_DB) continue;
-    // Where nothing rings, a stop is heard as one.
-    if (!rings && levelFall < FALLS_DB) continue;
     const odds =
       WEIGHTS.any +
-      WEIGHTS.swing * (swing / 10) +
-      WEIGHTS.rise * Math.min(8, rises[i]!) +
+      WEIGHTS.growth * clamp(partials.growthDb, -6, 10) +
       WEIGHTS.newness * Math.min(1, most(i, i + RISE_FRAMES)) +
-      WEIGHTS.usual * Math.min(0.6, usual) +
-      WEIGHTS.fall * Math.max(-6, falls[stop]!) +
+      WEIGHTS.rise * clamp(fastestRise(level(stop, i + BACK_FRAMES + 1)), 0, 12) +
+      WEIGHTS.fallen * partials.fallenShare +
       WEIGHTS.stopNewness * Math.min(1, most(stop - 1, stop + 5)) +
       WEIGHTS.before * Math.min(1, most(stop - 4, stop - 1)) +
-      WEIGHTS.wellBefore * Math.min(1, most(stop - 12, stop - 5)) +
-      WEIGHTS.wellAfter * Math.min(1, most(i + RISE_FRAMES + 2, i + RISE_FRAMES + 12)) +
       WEIGHTS.between * (between === Infinity ? 1 : between) +
-      WEIGHTS.distance * (i - stop);
+      WEIGHTS.usual * median(novel.subarray(Math.max(0, i - AROUND), Math.min(count, i + AROUND))) +
+      WEIGHTS.distance * (i - stop) +
+      pitch.weigh(WEIGHTS, stop, i);
     found.push({ stop: from + stop, at: from + i, odds });
   }
   return found;
 }
 
-/** Cents between the ends of the swing of a pitch over some frames; the most where they are too few to tell. */
-function swingOf(pitch: Float64Array, from: number, to: number): number {
-  const known = pitch.subarray(from, Math.max(from, to)).filter((p) => !Number.isNaN(p));
-  return known.length > 6 ? 100 * (quantile(known, 0.9) - quantile(known, 0.1)) : MOST_SWING;
+/** How the partials that matter fall before a start and grow at it. @param from frame that `stop`, `at` and `count` are counted from. */
+function partialsAround(
+  quickPartials: Float32Array,
+  from: number,
+  stop: number,
+  at: number,
+  count: number,
+): { fallenShare: number; growthDb: number } {
+  const dB = (i: number, k: number) =>
+    20 * Math.log10(quickPartials[QUICK_PARTIALS * (from + i) + k]! + 1e-9);
+  const over = (a: number, z: number, k: number, pick: (...values: number[]) => number) => {
+    let value = dB(a, k);
+    for (let i = a + 1; i < Math.min(count, z); i++) value = pick(value, dB(i, k));
+    return value;
+  };
+  const first = Math.max(0, stop - WHOLE_FRAMES);
+  const peaks = Array.from({ length: QUICK_PARTIALS }, (_, k) => over(first, at + AGAIN_FRAMES, k, Math.max));
+  const strongest = Math.max(...peaks);
+  let used = 0;
+  let fallen = 0;
+  let growth = 0;
+  peaks.forEach((peak, k) => {
+    if (peak <= strongest - FAINT_DB) return;
+    used++;
+    if (over(first, stop + 1, k, Math.max) - over(stop, at + 2, k, Math.min) > FALLEN_DB) fallen++;
+    growth += dB(Math.min(count - 1, at + 4), k) - dB(Math.max(0, at - 2), k);
+  });
+  return { fallenShare: fallen / used, growthDb: growth / used };
+}
+
+/** Most that a level rises in three frames. */
+function fastestRise(level: readonly number[]): number {
+  let fastest = 0;
+  for (let i = 3; i < level.length; i++) fastest = Math.max(fastest, level[i]! - level[i - 3]!);
+  return fastest;
 }
 
 function isTop(values: Float64Array, i: number): boolean {

@@ -1,0 +1,83 @@
+import { quantile } from '@/core/base';
+import type { Hertz } from '@/core/tuning';
+
+/** Frames over which a speed is read. */
+const SPEED_FRAMES = 6;
+/** Speeds are looked at so many frames to each side of a moment. */
+const AROUND = 32;
+/** Frames before a stop, and after a start has settled, over which a swing is looked for; no earlier than so long before. */
+const SWING_FRAMES = 26;
+const BEFORE_FRAMES = 2;
+const SETTLES_FRAMES = 9;
+const EARLIEST = 45;
+/** Frames in which a tone that has begun finds its pitch. */
+const SETTLING = { from: 4, to: 12 } as const;
+/** More than this says no more; and it is what is assumed where too little is known. */
+const MOST_CENTS = 60;
+const USUAL_SPEED_CENTS = 20;
+const FEWEST = 7;
+
+/** What each kind of movement says for or against a new start. */
+export interface MoveWeights {
+  /** Speed of the pitch that is passed in seven frames of ten around it, and that in three. */
+  readonly slow: number;
+  readonly fast: number;
+  /** How far it moves just after, and its swings before and after: the wider and the narrower. */
+  readonly settling: number;
+  readonly most: number;
+  readonly least: number;
+}
+
+/**
+ * How the pitch of one tone moves. Where echoes are heard, what a tone sounds like at one point of a room depends on its
+ * frequency: some hertz make another sound of it, while below one nothing changes (the bandwidth over which a room's response is
+ * alike is about 2/T hertz, with the decay T: Schroeder, JASA 34, 1962). So movements are measured in octaves of hertz, log2(1 + Δf).
+ */
+export class PitchMoves {
+  private readonly speedCents: Float64Array;
+
+  /** @param pitch in MIDI numbers, NaN where there is none. @param f0 the tone's own frequency. */
+  constructor(
+    private readonly pitch: Float64Array,
+    private readonly f0: Hertz,
+  ) {
+    const half = SPEED_FRAMES / 2;
+    this.speedCents = Float64Array.from({ length: pitch.length }, (_, i) =>
+      i < half || i >= pitch.length - half ? NaN : 100 * Math.abs(pitch[i + half]! - pitch[i - half]!),
+    );
+  }
+
+  /** What the movements around a stop and a start say together. */
+  weigh(weights: MoveWeights, stop: number, start: number): number {
+    const speeds = this.known(this.speedCents, start - AROUND, start + AROUND);
+    const speed = (p: number) => (speeds.length > FEWEST + 1 ? quantile(speeds, p) : USUAL_SPEED_CENTS);
+    const before = this.swing(
+      Math.max(stop - BEFORE_FRAMES - SWING_FRAMES, start - EARLIEST),
+      stop - BEFORE_FRAMES,
+    );
+    const after = this.swing(start + SETTLES_FRAMES, start + SETTLES_FRAMES + SWING_FRAMES);
+    const settling = this.known(this.pitch, start + SETTLING.from, start + SETTLING.to);
+    const span = settling.length > 1 ? 100 * (Math.max(...settling) - Math.min(...settling)) : MOST_CENTS;
+    return (
+      weights.slow * this.octaves(speed(0.3)) +
+      weights.fast * this.octaves(speed(0.7)) +
+      weights.settling * this.octaves(span) +
+      weights.most * this.octaves(Math.max(before, after)) +
+      weights.least * this.octaves(Math.min(before, after))
+    );
+  }
+
+  /** Cents between the ends of the swing over some frames; the most where they are too few to tell. */
+  private swing(from: number, to: number): number {
+    const known = this.known(this.pitch, from, to);
+    return known.length >= FEWEST ? 100 * (quantile(known, 0.9) - quantile(known, 0.1)) : MOST_CENTS;
+  }
+
+  private known(values: Float64Array, from: number, to: number): Float64Array {
+    return values.subarray(Math.max(0, from), Math.max(0, from, to)).filter((value) => !Number.isNaN(value));
+  }
+
+  private octaves(cents: number): number {
+    return Math.log2(1 + this.f0 * (2 ** (Math.min(MOST_CENTS, cents) / 1200) - 1));
+  }
+}
