@@ -1,1 +1,11 @@
-export { blurOf, floorOf, onsetErrorOf, RINGS, roomOf, swingLeft, roomSchema, type Room, type RoomSound } from './room';
+export {
+  blurOf,
+  floorOf,
+  onsetErrorOf,
+  RINGS,
+  roomOf,
+  swingLeft,
+  roomSchema,
+  type Room,
+  type RoomSound,
+} from './room';

@@ -167,7 +167,7 @@ export const steadiness: Measure = {
         long,
         (note) =>
           Math.abs((note.driftCentsPerSecond ?? 0) * lengthOf(note)) <
-          Math.hypot(LEAST_SAG_CENTS, roomWobble(reading))
+          Math.hypot(LEAST_SAG_CENTS, 2 * roomWobble(reading))
             ? null
             : note.driftCentsPerSecond,
         driftError,
