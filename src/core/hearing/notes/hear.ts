@@ -7,6 +7,7 @@ import { otherModes, othersOf, separateDetours, soundOf } from './detours';
 import { RINGS, roomOf, swingLeft, type Room } from '@/core/hearing/room';
 import { gapsBetween } from './gaps';
 import { soundingLine } from './line';
+import { loweredTo } from './lowered';
 import { measureNote } from './measure';
 import type { HearingOptions } from './hearing';
 import type { Note, NoteEvent, Transition } from './note';
@@ -52,7 +53,8 @@ export function hearNotes(frames: Frames, instrument: Instrument, options: Heari
   const { plateaus: found, replaced } = plateausOf(line, frames, instrument, squeaks, decay, a4, (pitch) =>
     otherModes(pitch, instrument),
   );
-  const plateaus = liftUndertones(found, line, frames, instrument, a4, decay);
+  const lowered = loweredTo(found, line, frames, instrument, a4, decay);
+  const plateaus = liftUndertones(lowered, line, frames, instrument, a4, decay);
   const separated = separateDetours(plateaus, replaced, squeaks, line, frames, instrument, a4, decay);
   const played =
     decay > RINGS && !options.company
