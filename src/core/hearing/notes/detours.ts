@@ -7,7 +7,7 @@ import { hopMean } from './gaps';
 import type { Line } from './line';
 import type { NoteEvent } from './note';
 import type { Replacement } from './replacements';
-import { onePitchOf, type Plateau, type Replaced } from './plateaus';
+import { onePitchOf, SHORTEST_REPLACED, type Plateau, type Replaced } from './plateaus';
 import { median } from '@/core/base';
 
 /** A plateau longer than this between two of one pitch is a note of its own. */
@@ -23,8 +23,6 @@ const SHORTEST_SQUEAK: Seconds = 0.012;
 const LEAST_PERIODS = 3;
 const SHORTEST_IN_ECHO: Seconds = 0.024;
 const ECHO_SHARE = 0.06;
-/** While a note begins anew over its own echo, its lower partials may cancel for less than this. */
-const SHORTEST_REPLACED: Seconds = 0.05;
 /** Two things as near as this are one. */
 const NEAR: Seconds = 0.03;
 /** Windows blur the ends of what is brief; this much of the defined length has to be seen. */

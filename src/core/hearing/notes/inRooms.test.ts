@@ -47,6 +47,46 @@ test('repeated notes are heard where the level hardly falls between them', () =>
   expect(report.foundOnce / report.notes).toBeGreaterThan(0.9);
 });
 
+test('notes that come in step six a second are heard one by one', () => {
+  const report = emptyReport();
+  for (const id of ['whistle-c', 'bassoon', 'sax-alto', 'clarinet-bb']) {
+    const instrument = findInstrument(id)!;
+    const { low, high } = writtenRange(instrument);
+    for (const [i, place] of LIVING.entries())
+      listenIn(
+        place,
+        {
+          score: repeats(instrument, Math.round(low + (high - low) * (0.4 + 0.3 * i)), 6),
+          instrument,
+          seed: 3,
+          player: { riseSeconds: 0.02 },
+        },
+        report,
+      );
+  }
+  expect(report.foundOnce / report.notes).toBeGreaterThan(0.85);
+});
+
+test('a vibrato that comes late, and swings level and colour too, makes neither notes nor wrong modes', () => {
+  const report = emptyReport();
+  for (const id of ['flute', 'piccolo', 'clarinet-bb', 'oboe', 'sax-soprano'])
+    for (const [i, place] of LIVING.entries())
+      listenIn(
+        place,
+        {
+          score: held(findInstrument(id)!, 60 + i),
+          instrument: findInstrument(id)!,
+          seed: 5,
+          player: {
+            vibrato: { rateHz: 5 + i, extentCents: 18, levelDb: 2, darkerDb: 2, afterSeconds: 0.5 },
+          },
+        },
+        report,
+      );
+  expect(report.lost.length).toBeLessThan(2);
+  expect(report.falseEvents).toEqual([]);
+});
+
 test('what takes the place of a note for a moment is told, though the echo of the note goes on', () => {
   const report = emptyReport();
   for (const instrument of INSTRUMENTS)

@@ -4,7 +4,7 @@ import type { Hertz } from '@/core/tuning';
 /** Frames over which a speed is read. */
 const SPEED_FRAMES = 6;
 /** Speeds are looked at so many frames to each side of a moment. */
-const AROUND = 32;
+export const AROUND = 32;
 /** Frames before a stop, and after a start has settled, over which a swing is looked for; no earlier than so long before. */
 const SWING_FRAMES = 26;
 const BEFORE_FRAMES = 2;
@@ -49,8 +49,6 @@ export class PitchMoves {
 
   /** What the movements around a stop and a start say together. */
   weigh(weights: MoveWeights, stop: number, start: number): number {
-    const speeds = this.known(this.speedCents, start - AROUND, start + AROUND);
-    const speed = (p: number) => (speeds.length > FEWEST + 1 ? quantile(speeds, p) : USUAL_SPEED_CENTS);
     const before = this.swing(
       Math.max(stop - BEFORE_FRAMES - SWING_FRAMES, start - EARLIEST),
       stop - BEFORE_FRAMES,
@@ -59,12 +57,18 @@ export class PitchMoves {
     const settling = this.known(this.pitch, start + SETTLING.from, start + SETTLING.to);
     const span = settling.length > 1 ? 100 * (Math.max(...settling) - Math.min(...settling)) : MOST_CENTS;
     return (
-      weights.slow * this.octaves(speed(0.3)) +
-      weights.fast * this.octaves(speed(0.7)) +
+      weights.slow * this.speed(start, 0.3) +
+      weights.fast * this.speed(start, 0.7) +
       weights.settling * this.octaves(span) +
       weights.most * this.octaves(Math.max(before, after)) +
       weights.least * this.octaves(Math.min(before, after))
     );
+  }
+
+  /** The speed that a share of the frames around a moment does not reach: how far the pitch goes in six frames, in octaves of hertz. */
+  speed(at: number, share: number): number {
+    const speeds = this.known(this.speedCents, at - AROUND, at + AROUND);
+    return this.octaves(speeds.length > FEWEST + 1 ? quantile(speeds, share) : USUAL_SPEED_CENTS);
   }
 
   /** Cents between the ends of the swing over some frames; the most where they are too few to tell. */

@@ -31,6 +31,8 @@ const STOP_DB = 30;
 const HIDES: Seconds = 0.25;
 /** A note begun again lasts as long. */
 const SHORTEST_AGAIN: Seconds = 0.09;
+/** While a note begins anew over its own echo, its lower partials may cancel for less than this: nothing had replaced it. */
+export const SHORTEST_REPLACED: Seconds = 0.05;
 /** Frames around a squeak in which the note that it interrupts does not carry on. */
 const NEAR_SQUEAK = 8;
 /** Faster than any vibrato or bend, in semitones a frame: the pitch does not swing there, it changes. */
@@ -88,7 +90,10 @@ export function plateausOf(
     const next = all[i + 1]?.joined ? all[i + 1] : undefined;
     const hidden = hiddenModes(part, modesOf(part.pitch), frames);
     replaced.push(...hidden);
-    const disturbed = [...squeaks, ...hidden];
+    const disturbed = [
+      ...squeaks,
+      ...hidden.filter((other) => !rings || (other.to - other.from) * hop >= SHORTEST_REPLACED),
+    ];
     const starts = interruptionsWithin(line, frames, part.from, part.to, a4, rings)
       .filter(
         (stop) =>

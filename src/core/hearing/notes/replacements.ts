@@ -13,6 +13,7 @@ import { hopMean } from './gaps';
 import { newnessIn, type Line } from './line';
 import { multipleOf } from './echoes';
 import { newcomerIn } from './newcomers';
+import { AROUND, PitchMoves } from './pitchMoves';
 
 /** Something else that sounded for a moment in the place of a note: a wrong mode or a squeak. Frames are half-open. */
 export interface Replacement {
@@ -69,6 +70,8 @@ const WEIGHTS = {
   leap: 1.45,
   /** Tens of cents by which the pitch swings before it, beyond 28 cents: in a room a swing is new by itself. */
   swing: -0.54,
+  /** How fast the pitch moves there all the time, beyond 0.5: see PitchMoves. Where it does, echoes make moments of newness by themselves. */
+  moves: -2,
 } as const;
 /** A level that falls by more, dB, is stopped. */
 const STOPPED: Decibels = 5;
@@ -91,6 +94,8 @@ const FAINT = 0.01;
 const NOTHING = 0.03;
 const USUAL_LENGTH: Seconds = 0.06;
 const FREE_SWING = 2.8;
+const FREE_SPEED = 0.5;
+const SPEED_SHARE = 0.3;
 
 interface Candidate extends Replacement {
   readonly odds: number;
@@ -199,7 +204,8 @@ class Seen {
       WEIGHTS.length * Math.abs((to - from) * frames.hopSeconds - USUAL_LENGTH) +
       WEIGHTS.growth * clamp(elsewhere < 0.5 ? grown : Infinity, 0, 8) +
       WEIGHTS.leap * clamp(leap, -1, 1.5) +
-      WEIGHTS.swing * Math.max(0, Math.min(6, this.swing(from, note)) - FREE_SWING);
+      WEIGHTS.swing * Math.max(0, Math.min(6, this.swing(from, note)) - FREE_SWING) +
+      WEIGHTS.moves * Math.max(0, this.speedAround(to, note) - FREE_SPEED);
     if (!(odds > -DOUBTFUL)) return null;
     let back = to;
     while (back < end && !isNote(back)) back++;
@@ -287,6 +293,12 @@ class Seen {
     const period = 1 / midiToHertz(note, this.a4);
     const smooth = Math.max(SMOOTH_FRAMES, Math.ceil(period / this.frames.hopSeconds));
     return Array.from({ length: to - from }, (_, k) => hopMean(this.frames.hopDb, from + k, smooth));
+  }
+
+  private speedAround(at: number, note: Midi): number {
+    const around = this.line.pitch.slice(Math.max(0, at - AROUND), at + AROUND);
+    const own = around.map((pitch) => (Math.abs(pitch - note) < 1 ? pitch : NaN));
+    return new PitchMoves(own, midiToHertz(note, this.a4)).speed(Math.min(at, AROUND), SPEED_SHARE);
   }
 
   /** Tens of cents. */

@@ -1,12 +1,15 @@
-import { quantile } from '@/core/base';
+import { median, quantile } from '@/core/base';
 import { RINGS } from '@/core/hearing/room';
 import type { Seconds, Semitones } from '@/core/tuning';
 import { hopMean } from './gaps';
 import type { Line } from './line';
 import type { Plateau } from './plateaus';
+import { vibratoIn } from './vibrato';
 
 const HALF_SWING: Seconds = 0.13;
 const MOST_SWING: Semitones = 0.8;
+/** Parts whose middles lie within this may be slices of one vibrato; those of a trill do not. */
+const ONE_SWING: Semitones = 0.9;
 /** No player fades at this share of the rate at which the room does. */
 const DIES_SHARE = 0.5;
 
@@ -41,7 +44,29 @@ export function withinSwings(
       joined[joined.length - 1] = { ...before, to: part.to, pitch };
     } else joined.push(part);
   }
-  return joined;
+  return asSwung(joined, line, hop);
+}
+
+/** Joins runs of slices that together are one vibrato, when each of them is too long to be half a swing. */
+function asSwung(parts: readonly Plateau[], line: Line, hop: Seconds): Plateau[] {
+  const whole: Plateau[] = [];
+  for (let i = 0; i < parts.length;) {
+    const first = parts[i]!;
+    let end = i + 1;
+    let [low, high] = [first.pitch, first.pitch];
+    for (; end < parts.length && parts[end]!.joined; end++) {
+      const { pitch } = parts[end]!;
+      if (Math.max(high, pitch) - Math.min(low, pitch) > ONE_SWING) break;
+      [low, high] = [Math.min(low, pitch), Math.max(high, pitch)];
+    }
+    const run = parts.slice(i, end);
+    const to = parts[end - 1]!.to;
+    if (run.length > 2 && vibratoIn(line.pitch.subarray(first.from, to), hop)) {
+      whole.push({ ...first, to, pitch: median(line.pitch.subarray(first.from, to)) });
+    } else whole.push(...run);
+    i = end;
+  }
+  return whole;
 }
 
 function reaches(pitches: Float64Array, pitch: number): boolean {

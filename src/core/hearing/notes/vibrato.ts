@@ -1,5 +1,5 @@
 import type { Hertz, Seconds } from '@/core/tuning';
-import { detrended, median, rms } from '@/core/base';
+import { detrended, median, rms, robustSlope } from '@/core/base';
 
 const SLOWEST_HZ = 3.5;
 const FASTEST_HZ = 8;
@@ -63,6 +63,13 @@ export function pitchMotion(
     vibrato: { rateHz, extentCents: damped / damping(rateHz) },
     wobbleCents: total > 0 ? rms(quickCents) * Math.sqrt(residual / total) : 0,
   };
+}
+
+/** The vibrato of a stretch of the line, before it is known to be one note. @param pitch in MIDI numbers. */
+export function vibratoIn(pitch: Float64Array, hop: Seconds): PitchMotion['vibrato'] {
+  const cents = pitch.map((semitones) => 100 * semitones);
+  const level = detrended(cents, robustSlope(cents));
+  return pitchMotion(level, level, hop, () => 1).vibrato;
 }
 
 /** Least-squares slope per step over a stretch, unknown values passed over. */
