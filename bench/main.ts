@@ -8,7 +8,7 @@ import { liveTable, stripScroll } from './live';
 import { loadTable } from './load';
 import { motionErrors } from './motion';
 import { planTables } from './planning';
-import { recordedScales, SOUND_FONT } from './recorded';
+import { recordedLines, SOUND_FONT } from './recorded';
 import { roomTables } from './rooms';
 import { engraveTimes, scoreTimes } from './scores';
 import { growthTable, speedTable } from './speed';
@@ -96,10 +96,14 @@ const PARTS: Readonly<Record<string, () => void | Promise<void>>> = {
       );
       return;
     }
-    console.log('Recorded instruments, chromatic scales: frames off by more than 60 cents, notes found once');
-    console.table(recordedScales());
-    console.log('The same in a living room');
-    console.table(recordedScales('living'));
+    console.log(
+      'Recorded instruments, scales, leaps and long notes: notes found once, frames off by more than 60 cents',
+    );
+    console.table(recordedLines(null, 1));
+    for (const room of ['living', 'bad'] as const) {
+      console.log(`The same in a ${room} room`);
+      console.table(recordedLines(room, full ? 3 : 1));
+    }
   },
   async live() {
     if (!live && !wanted.includes('live')) {
