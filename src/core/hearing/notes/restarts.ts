@@ -2,6 +2,7 @@ import { clamp, median } from '@/core/base';
 import { QUICK_PARTIALS, type Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
 import { hopMean } from './gaps';
+import { inStep, likeliest, type Start } from './inStep';
 import { newnessIn, type Line } from './line';
 import { PitchMoves } from './pitchMoves';
 import { vibratoIn } from './vibrato';
@@ -28,8 +29,8 @@ const FAINT_DB = 30;
 const FALLEN_DB = 2;
 
 /**
- * What each thing that is seen around a possible start weighs, in log-odds: fitted by logistic regression to some 8000 starts of
- * simulated and recorded instruments, two to six a second, and three times as many moments that look like one, in lines, scales and
+ * What each thing that is seen around a possible start weighs, in log-odds: fitted by logistic regression to some 5500 starts of
+ * simulated and recorded instruments, two to six a second, and four times as many moments that look like one, in lines, scales and
  * long notes with and without vibrato of pitch, level and colour, in living and bad rooms. Which to use was chosen with half of the
  * instruments held out.
  */
@@ -63,19 +64,6 @@ const BACK_FRAMES = 14;
 /** Log-odds from which one start is believed by itself; with company in the same tone, from which others are too. */
 const BELIEVED = 2.8;
 const BELIEVED_WITH = { others: 3, odds: 0.3 } as const;
-/**
- * Starts in step: how many at least, how far each may be off its place, what one may count at most and what a missing one counts, from
- * which log-odds steps are tried (also halves and thirds of their distances), and what they have to add up to.
- */
-const IN_STEP = {
-  fewest: 3,
-  share: 0.15,
-  most: 3,
-  missing: -4,
-  strong: 0,
-  parts: [1, 2, 3],
-  together: 3,
-} as const;
 /** Within a vibrato wider than repeated notes swing by themselves, it takes more. */
 const BELIEVED_IN_SWING = { cents: 20, odds: 4 } as const;
 
@@ -83,12 +71,6 @@ const BELIEVED_IN_SWING = { cents: 20, odds: 4 } as const;
 export interface Interruption {
   readonly from: number;
   readonly to: number;
-}
-
-interface Candidate {
-  readonly stop: number;
-  readonly at: number;
-  readonly odds: number;
 }
 
 /**
@@ -119,47 +101,11 @@ export function interruptionsWithin(
     candidates.filter(({ odds }) => odds > needed),
     apart,
   );
-  const regular = vibrato ? [] : inStep(from, candidates, apart);
+  // Where nothing rings every start is heard by itself.
+  const regular = rings && !vibrato ? inStep(from, candidates, apart) : [];
   return likeliest([...likely, ...regular], apart)
     .sort((a, b) => a.at - b.at)
     .map(({ stop, at }) => ({ from: stop, to: Math.max(stop + 1, Math.round(at - SEEN_LATE)) }));
-}
-
-/** Of two that cannot both be, the likelier. */
-const likeliest = (candidates: readonly Candidate[], apart: number): Candidate[] =>
-  candidates.filter(({ at, odds }) =>
-    candidates.every((other) => Math.abs(other.at - at) >= apart || other.odds <= odds),
-  );
-
-/**
- * Notes that are repeated come in step: starts a whole number of steps after the first are believed together, when their log-odds
- * add up. @returns the candidates of the likeliest step; none where no step is likely.
- */
-function inStep(first: number, all: readonly Candidate[], shortest: number): Candidate[] {
-  const strong = all.filter(({ odds }) => odds > IN_STEP.strong);
-  const steps = strong.flatMap(({ at }, i) =>
-    [first, ...strong.slice(0, i).map((other) => other.at)].flatMap((other) =>
-      IN_STEP.parts.map((parts) => (at - other) / parts),
-    ),
-  );
-  let best: { odds: number; starts: Candidate[] } = { odds: IN_STEP.together, starts: [] };
-  for (const step of steps) {
-    if (step < shortest) continue;
-    let odds = 0;
-    const starts: Candidate[] = [];
-    // Where the next is looked for follows those that were found.
-    let last = first;
-    for (let count = 1; ; count++) {
-      const near = all.filter(({ at }) => Math.abs(at - last - step) < IN_STEP.share * step);
-      if (last + step > (all[all.length - 1]?.at ?? 0) + IN_STEP.share * step) break;
-      const here = near.length > 0 ? near.reduce((a, b) => (b.odds > a.odds ? b : a)) : null;
-      odds += here ? Math.max(IN_STEP.missing, Math.min(IN_STEP.most, here.odds)) : IN_STEP.missing;
-      if (here) starts.push(here);
-      last = here ? here.at : last + step;
-      if (count >= IN_STEP.fewest && odds > best.odds) best = { odds, starts: [...starts] };
-    }
-  }
-  return best.starts;
 }
 
 function candidatesIn(
@@ -169,11 +115,11 @@ function candidatesIn(
   to: number,
   a4: Hertz,
   rings: boolean,
-): Candidate[] {
+): Start[] {
   const { growthDb, hopDb } = line;
   const count = to - from;
   const reach = Math.round(REACH / hop);
-  const found: Candidate[] = [];
+  const found: Start[] = [];
   if (count < reach) return found;
   const f0 = midiToHertz(median(line.pitch.subarray(from, to)), a4);
   // At least a period of the tone.

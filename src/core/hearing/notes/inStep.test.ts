@@ -1,0 +1,26 @@
+import { inStep, likeliest, type Start } from './inStep';
+
+const start = (at: number, odds: number): Start => ({ stop: at - 6, at, odds });
+
+test('starts that come in step are believed together, though none would be alone', () => {
+  const regular = [30, 61, 90, 121, 150].map((at) => start(at, 1));
+  const withStray = [...regular.slice(0, 2), start(75, 0.5), ...regular.slice(2)];
+  expect(inStep(0, withStray, 18).map(({ at }) => at)).toEqual([30, 61, 90, 121, 150]);
+});
+
+test('a doubtful one is carried by its neighbours, and one that is missing counts against all', () => {
+  const doubtful = [start(30, 2.5), start(60, -2), start(90, 2.5), start(120, 2.5)];
+  expect(inStep(0, doubtful, 18)).toHaveLength(4);
+  const missing = [start(30, 1.5), start(90, 1.5), start(120, 1.5)];
+  expect(inStep(0, missing, 18)).toEqual([]);
+});
+
+test('no step is found where starts are few or far from regular', () => {
+  expect(inStep(0, [start(30, 3), start(60, 3)], 18)).toEqual([]);
+  expect(inStep(0, [start(22, 1), start(61, 1), start(80, 1), start(133, 1)], 18)).toEqual([]);
+});
+
+test('of starts that are too near to each other the likeliest stays', () => {
+  const kept = likeliest([start(30, 1), start(40, 3), start(70, 2)], 18);
+  expect(kept.map(({ at }) => at)).toEqual([40, 70]);
+});
