@@ -20,7 +20,7 @@ const IN_STEP = {
   strong: 0,
   parts: [1, 2, 3],
   together: 3,
-  neighbours: 4,
+  neighbours: 8,
   longest: 10,
 } as const;
 
@@ -41,7 +41,7 @@ export function inStep(first: number, all: readonly Start[], shortest: number): 
   const steps = strong.flatMap(({ at }, i) =>
     [first, ...strong.map((other) => other.at)]
       .slice(Math.max(0, i + 1 - IN_STEP.neighbours), i + 1)
-      .flatMap((other) => IN_STEP.parts.map((parts) => Math.round((at - other) / parts))),
+      .flatMap((other) => IN_STEP.parts.map((parts) => Math.round((4 * (at - other)) / parts) / 4)),
   );
   let best: Row = { odds: IN_STEP.together, starts: [] };
   for (const step of new Set(steps)) {
