@@ -53,6 +53,30 @@ test('changes that come quickly after each other are all kept', async () => {
   page.leave();
 });
 
+test('what a slider has reached is never shown as what it passed, while the steps are stored one by one', async () => {
+  const shown: number[] = [];
+  let settings: ReturnType<typeof useSettings> | null = null;
+  function Settings() {
+    settings = useSettings();
+    shown.push(settings.settings.a4);
+    return null;
+  }
+  globalThis.fetch = () => Promise.reject(new Error('no server'));
+  const page = mount(createElement(Settings));
+  await act(async () => settings!.change({ a4: 430 }));
+  shown.length = 0;
+  const stored: Promise<void>[] = [];
+  for (let step = 0; step < 8; step++) {
+    act(() => void stored.push(settings!.change({ a4: settings!.settings.a4 + 1 })));
+    // Some are stored while others are still to come.
+    await act(async () => new Promise((done) => setTimeout(done, 3)));
+  }
+  await act(async () => void (await Promise.all(stored)));
+  expect(shown).toEqual([...shown].sort((a, b) => a - b));
+  expect(shown[shown.length - 1]).toBe(438);
+  page.leave();
+});
+
 test('what is put on the stand is what the stand finds, the first time and after another', async () => {
   const shown: (string | null)[] = [];
   function Stand() {

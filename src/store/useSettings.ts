@@ -3,10 +3,15 @@ import { changed, data, home, LOCAL } from './opened';
 import { changeSettings, defaultSettings, readSettings, settingsProblem, type Settings } from './settings';
 
 let changing: Promise<void> = Promise.resolve();
+let waiting = 0;
 
-/** Each change is stored on what the one before it left: two quick taps must not lose the first. */
-function inTurn(change: () => Promise<void>): Promise<void> {
-  const done = changing.then(change);
+/**
+ * Each change is stored on what the one before it left: two quick taps must not lose the first.
+ * @param change told whether others wait behind it.
+ */
+function inTurn(change: (isLast: () => boolean) => Promise<void>): Promise<void> {
+  waiting++;
+  const done = changing.then(() => change(() => waiting === 1)).finally(() => void waiting--);
   changing = done.catch(() => undefined);
   return done;
 }
@@ -25,14 +30,15 @@ export function useSettings(): {
   const change = (part: Partial<Settings>) => {
     // Seen at once: the next tap has to begin from this one, even before it is stored.
     if (stored) void update((now) => ({ ...(now ?? stored), ...part }), { revalidate: false });
-    return inTurn(async () => {
+    return inTurn(async (isLast) => {
       const { storage, name } = await home();
       try {
         const next = await changeSettings(storage, name, part);
         if (!stored) await update(next, { revalidate: false });
       } finally {
-        // Also when it could not be stored: what is shown is what is so.
-        await changed('settings');
+        // Also when it could not be stored: what is shown is what is so. But what is shown already is not taken back meanwhile:
+        // who slides and taps Begin would begin with what the slider passed on its way.
+        if (isLast()) await changed('settings');
       }
     });
   };
