@@ -87,12 +87,17 @@ export const rhythm: Measure = {
     // In a room each onset may be off, and all of them to one side.
     const error = 1000 * onsetErrorOf(reading.conditions.room?.decaySeconds ?? null);
     return numbers([
-      ...offsets.map(({ group, ms }) => figure('attack-offset', ms, { at: group, spread: error })),
+      ...offsets.map(({ group, ms }) =>
+        figure('attack-offset', ms, { at: group, ...(error > 0 && { spread: error }) }),
+      ),
       figure('offset', median(offsets.map(({ ms }) => ms)), {
         ...about,
         spread: Math.hypot(spread / Math.sqrt(offsets.length), BIAS_SHARE * error),
       }),
-      figure('attack-spread', spread, { ...about, spread: spreadError(spread, error, offsets.length) }),
+      figure('attack-spread', spread, {
+        ...about,
+        ...(error > 0 && { spread: spreadError(spread, error, offsets.length) }),
+      }),
       ...(score.tempo === null ? [] : [figure('tempo', score.tempo / (1 + slope), about)]),
       ...(swing === null ? [] : [figure('swing', swing, about)]),
     ]);
@@ -136,12 +141,12 @@ export const rhythm: Measure = {
           drift !== 0
             ? `The tempo ${drift > 0 ? 'ran ahead of' : 'fell behind'} the beat.`
             : !isOver(offset, limits.rushMs, true)
-              ? `${isOver(offset, limits.rushMs, false) ? `Over your limit of ${limits.rushMs} ms by less than can be told for sure.` : 'With the beat.'}${unsure(roundTrip)}`
+              ? `${isOver(offset, limits.rushMs, false) ? `${offset.value < 0 ? 'Ahead of' : 'Behind'} the beat, hardly beyond your limit of ${limits.rushMs} ms: that is not held against you.` : 'With the beat.'}${unsure(roundTrip)}`
               : `${offset.value < 0 ? 'Ahead of' : 'Behind'} the beat, your limit ${limits.rushMs} ms.${unsure(roundTrip)}`,
         'attack-spread': !even
           ? `Unevenly spaced, your limit ${limits.timingSpreadMs} ms.`
           : uneven
-            ? `Over your limit of ${limits.timingSpreadMs} ms by less than can be told for sure.`
+            ? `Spaced hardly less evenly than your limit of ${limits.timingSpreadMs} ms: that is not held against you.`
             : 'Evenly spaced.',
         ...(drift !== 0 && { tempo: `${score.tempo} was asked for.` }),
         ...(swing !== null && {
