@@ -1,7 +1,11 @@
-import puppeteer from 'puppeteer-core';
+import puppeteer, { type JSHandle } from 'puppeteer-core';
 import { PATIENCE_MS, PHONE, type Engine } from './engine';
 
 const FIREFOX = '/usr/bin/firefox-esr';
+
+/** What a page put on its console, in words: an error by its message. */
+const spelled = (said: JSHandle): Promise<string> =>
+  said.evaluate((it: unknown) => (it instanceof Error ? it.message : String(it)));
 
 /** Debian's Firefox, by WebDriver BiDi. */
 export async function openFirefox(): Promise<Engine> {
@@ -16,7 +20,14 @@ export async function openFirefox(): Promise<Engine> {
   const complaints: string[] = [];
   page.on('pageerror', (error) => complaints.push(error instanceof Error ? error.message : String(error)));
   page.on('console', (message) => {
-    if (message.type() === 'error') complaints.push(message.text());
+    if (message.type() !== 'error') return;
+    const where = page.url();
+    const place = complaints.push(`${message.text()} at ${where}`) - 1;
+    // A page that has been left cannot be asked any more: then the kind of what it said has to do.
+    Promise.all(message.args().map(spelled)).then(
+      (words) => (complaints[place] = `${words.join(' ')} at ${where}`),
+      () => undefined,
+    );
   });
   const at = async (place: string, ms = PATIENCE_MS) => {
     const found = await page.waitForSelector(`xpath/${place}`, { timeout: ms });

@@ -5,6 +5,19 @@ export type Later<P> = ComponentType<P> & {
   readonly ahead: () => Promise<void>;
 };
 
+/** How long a piece that did not come is left before it is asked for once more, milliseconds. */
+const AGAIN_MS = 700;
+
+/**
+ * What is loaded, asked for twice before it counts as failed: a train's network is away for a moment, and a page that is being
+ * left breaks off what it still loads, which is no fault of the page.
+ */
+const askedTwice = <T,>(load: () => Promise<T>): Promise<T> =>
+  load().catch(async () => {
+    await new Promise((passed) => setTimeout(passed, AGAIN_MS));
+    return load();
+  });
+
 /**
  * A component that is loaded when it is first shown, not with the first page. Once it is there it is shown at once: React's own
  * way of waiting (Suspense) keeps what stands in its place for a third of a second, however soon it has come.
@@ -18,7 +31,7 @@ export function later<P extends object>(
   // Shared by all places that show it, so that the second finds it ready.
   let ready: { readonly Part: ComponentType<P> } | null = null;
   const ahead = async () => {
-    ready ??= { Part: await load() };
+    ready ??= { Part: await askedTwice(load) };
   };
   function Later(props: P) {
     const [shown, show] = useState(ready);
