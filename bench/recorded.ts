@@ -145,8 +145,8 @@ export function recordedLines(room: RoomName | null, places: number): RecordedRo
         const audio = room ? heardIn(rooms[room], samples, sampleRate, place) : samples;
         const listener = new Listener(sampleRate, listeningRange(instrument));
         listener.push(audio);
-        const frames = listener.finish();
-        const heard = hearNotes(frames, instrument);
+        const heard = hearNotes(listener.finish(), instrument);
+        const { frames } = heard;
         const blips = heard.events.filter(({ kind }) => kind === 'blip').length;
         sum.minutes += samples.length / sampleRate / 60;
         sum.blips += blips;

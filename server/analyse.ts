@@ -50,14 +50,12 @@ export async function analyse(job: AnalysisJob): Promise<Outcome<Analysis>> {
       listener.push(decodeWavBlocks(buffer.subarray(0, bytesRead), layout));
       at += bytesRead;
     }
-    const frames = listener.finish();
-    const heard = hearNotes(frames, instrument, { a4: job.a4, company: job.company });
+    const heard = hearNotes(listener.finish(), instrument, { a4: job.a4, company: job.company });
     return success(
       analysisOf({
         instrumentId: instrument.id,
         a4: job.a4,
         durationSeconds,
-        frames,
         heard,
         withFrames: job.withFrames,
       }),

@@ -1,7 +1,6 @@
 import * as z from 'zod';
 import { FEATURES, perColour } from '@/core/base';
 import { eventSchema, noteSchema, type Heard } from '@/core/hearing/notes';
-import type { Frames } from '@/core/hearing/signal';
 import type { Hertz, Seconds } from '@/core/tuning';
 
 const column = z.array(z.number().nullable());
@@ -37,7 +36,6 @@ interface AnalysisParts {
   readonly instrumentId: string;
   readonly a4: Hertz;
   readonly durationSeconds: Seconds;
-  readonly frames: Frames;
   readonly heard: Heard;
   readonly withFrames: boolean;
 }
@@ -49,10 +47,10 @@ export function analysisOf({
   instrumentId,
   a4,
   durationSeconds,
-  frames,
   heard,
   withFrames,
 }: AnalysisParts): Analysis {
+  const { frames } = heard;
   return {
     schema: 'gold-reed/analysis@1',
     instrument: instrumentId,

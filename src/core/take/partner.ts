@@ -1,9 +1,9 @@
 import { median } from '@/core/base';
 import type { Instrument } from '@/core/instruments';
-import { hearNotes, type HearingOptions } from '@/core/hearing/notes';
+import { hearNotes, type Heard, type HearingOptions } from '@/core/hearing/notes';
 import { droneFrequencies, type Frames } from '@/core/hearing/signal';
 import type { Hertz, Seconds } from '@/core/tuning';
-import { hearWithout, type HeardWithout } from './without';
+import { hearWithout } from './without';
 
 /** A pitch has to sound alone for this long before it is taken for the partner's. */
 const ALONE: Seconds = 1;
@@ -11,8 +11,9 @@ const ALONE: Seconds = 1;
 const SETTLES: Seconds = 0.3;
 
 /** What was heard of the player once the partner's held pitch had been found and taken out. */
-export interface PartnerHeard extends HeardWithout {
+export interface PartnerHeard {
   readonly heldHz: Hertz;
+  readonly heard: Heard;
 }
 
 /**
@@ -33,5 +34,5 @@ export function hearPartner(
   const heldHz = median(frames.f0.subarray(at(alone.startSeconds + SETTLES), at(alone.startSeconds + ALONE)));
   if (!(heldHz > 0)) return null;
   const removed = droneFrequencies([heldHz], sampleRate);
-  return { heldHz, ...hearWithout(removed, audio, frames, instrument, options, sampleRate) };
+  return { heldHz, heard: hearWithout(removed, audio, frames, instrument, options, sampleRate) };
 }

@@ -158,11 +158,10 @@ export class TakeListener {
     const known = partner !== null || company || (request.drone ?? []).length > 0;
     const steady = known ? [] : steadyIn(audio, first, request.sampleRate, request.a4);
     const removed = steady.flatMap(({ partials }) => partials);
-    const rest =
+    const heard =
       removed.length > 0
         ? hearWithout(removed, audio, frames, this.instrument, options, request.sampleRate)
-        : null;
-    const heard = rest?.heard ?? first;
+        : first;
     return {
       durationSeconds: audio.length / request.sampleRate,
       notes: heard.notes,
@@ -172,7 +171,7 @@ export class TakeListener {
       room: { decaySeconds: heard.room.decaySeconds, spreadDb: heard.room.spreadDb },
       clipped: frames.clipped.some((c) => c === 1),
       lostSeconds: sum(frames.lost.map(({ startSeconds, endSeconds }) => endSeconds - startSeconds)),
-      trace: traceOf((rest ?? partner)?.frames ?? frames, request.a4),
+      trace: traceOf(heard.frames, request.a4),
       timing: this.timing(lag),
       heldHz: partner?.heldHz ?? null,
       steadyHz: steady.map(({ hz }) => hz),

@@ -7,12 +7,6 @@ import type { Hertz } from '@/core/tuning';
 /** Samples that are read at a time: a long recording does not fit twice into a phone. */
 const PIECE = 65_536;
 
-/** What was heard of a recording besides some tones that were taken out of it. */
-export interface HeardWithout {
-  readonly frames: Frames;
-  readonly heard: Heard;
-}
-
 /** Hears a recording again without some frequencies. What they cover is unknown in the notes, with its reason, as over a drone. */
 export function hearWithout(
   removed: readonly Hertz[],
@@ -21,10 +15,10 @@ export function hearWithout(
   instrument: Instrument,
   options: HearingOptions,
   sampleRate: Hertz,
-): HeardWithout {
+): Heard {
   const listener = new Listener(sampleRate, listeningRange(instrument, options.a4 ?? 440), { removed });
   for (let at = 0; at < audio.length; at += PIECE) listener.push(fromInt16(audio.subarray(at, at + PIECE)));
   const rest = listener.finish();
   rest.masked.set(frames.masked.subarray(0, rest.count));
-  return { frames: rest, heard: hearNotes(rest, instrument, options) };
+  return hearNotes(rest, instrument, options);
 }

@@ -7,7 +7,7 @@ import { otherModes, othersOf, separateDetours, soundOf } from './detours';
 import { RINGS, roomOf, swingLeft, type Room } from '@/core/hearing/room';
 import { gapsBetween } from './gaps';
 import { soundingLine } from './line';
-import { loweredTo } from './lowered';
+import { loweredTo, putRight } from './lowered';
 import { measureNote } from './measure';
 import type { HearingOptions } from './hearing';
 import type { Note, NoteEvent, Transition } from './note';
@@ -24,6 +24,8 @@ export interface Heard {
   /** Between neighbouring notes that were joined. */
   readonly transitions: Transition[];
   readonly room: Room;
+  /** The frames that were heard, with what the notes tell of them: a partial that was found in place of its tone is put down. */
+  readonly frames: Frames;
 }
 
 /** Where no note ends freely the room may be any. */
@@ -34,26 +36,27 @@ const BESIDE: Seconds = 0.03;
 const LATE_SPEECH_SECONDS = 0.06;
 
 /** From frames to notes and events: what was played, when, and how. */
-export function hearNotes(frames: Frames, instrument: Instrument, options: HearingOptions = {}): Heard {
+export function hearNotes(found: Frames, instrument: Instrument, options: HearingOptions = {}): Heard {
   const a4 = options.a4 ?? 440;
-  const line = soundingLine(frames, a4);
-  const room = roomOf(frames);
+  const line = soundingLine(found, a4);
+  const room = roomOf(found);
   const decay = room.decaySeconds ?? USUAL_DECAY;
   const squeaks =
     decay > RINGS
       ? replacementsIn(
           line,
-          frames,
+          found,
           onePitchOf(instrument),
           a4,
           (strongest, note) => soundOf(strongest, note, instrument),
           (note) => othersOf(note, instrument),
         )
-      : bridgeSqueaks(line, frames, instrument, a4);
-  const { plateaus: found, replaced } = plateausOf(line, frames, instrument, squeaks, decay, a4, (pitch) =>
+      : bridgeSqueaks(line, found, instrument, a4);
+  const { plateaus: pieces, replaced } = plateausOf(line, found, instrument, squeaks, decay, a4, (pitch) =>
     otherModes(pitch, instrument),
   );
-  const lowered = loweredTo(found, line, frames, instrument, a4, decay);
+  const lowered = loweredTo(pieces, line, found, instrument, a4, decay);
+  const frames = putRight(found, line);
   const plateaus = liftUndertones(lowered, line, frames, instrument, a4, decay);
   const separated = separateDetours(plateaus, replaced, squeaks, line, frames, instrument, a4, decay);
   const played =
@@ -91,6 +94,7 @@ export function hearNotes(frames: Frames, instrument: Instrument, options: Heari
       ? []
       : transitionsBetween(played.notes, line, frames, instrument, a4, !options.gainControlled),
     room,
+    frames,
   };
 }
 
@@ -112,7 +116,7 @@ function follows(notes: readonly Plateau[], i: number, { hopSeconds }: Frames): 
 function begunAtItsOnset(
   note: Note,
   index: number,
-  found: readonly Note[],
+  measured: readonly Note[],
   plateaus: readonly Plateau[],
   frames: Frames,
   instrument: Instrument,
@@ -130,7 +134,7 @@ function begunAtItsOnset(
       return { ...note, startSeconds: Math.min(startSeconds, note.endSeconds) };
     }
   }
-  return here.joined ? note : atItsOnset(note, found[index - 1], frames.settings, a4);
+  return here.joined ? note : atItsOnset(note, measured[index - 1], frames.settings, a4);
 }
 
 function noteAt(notes: readonly Note[], event: NoteEvent): number | null {

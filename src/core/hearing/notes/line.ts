@@ -21,6 +21,8 @@ export interface Line {
   readonly growthDb: Float32Array;
   /** How many times the found pitch was raised, where an undertone had taken its place; 0 where the note was put over it; 1 elsewhere. */
   readonly lifted: Uint8Array;
+  /** Which partial had been found in place of its tone; 1 where none had. */
+  readonly lowered: Uint8Array;
   /** Where no pitch is found for longer than this, the sound has stopped: long windows see none while it changes. */
   readonly dropout: Seconds;
   readonly floorDb: Decibels;
@@ -52,6 +54,7 @@ export function soundingLine(frames: Frames, a4: Hertz): Line {
     newness,
     growthDb,
     lifted: new Uint8Array(frames.count).fill(1),
+    lowered: new Uint8Array(frames.count).fill(1),
     dropout: Math.max(SHORTEST_DROPOUT, (DROPOUT_WINDOWS * settings.pitch.window) / settings.pitch.rate),
     floorDb,
   };

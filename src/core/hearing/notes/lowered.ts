@@ -1,6 +1,6 @@
-import { median } from '@/core/base';
+import { median, perColour } from '@/core/base';
 import { soundingOf, writtenRange, type Instrument } from '@/core/instruments';
-import { ToneFit, type Frames } from '@/core/hearing/signal';
+import { PARTIALS, ToneFit, type Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/tuning';
 import { ringingSeconds } from './echoes';
 import type { Line } from './line';
@@ -67,11 +67,31 @@ export function loweredTo(
         goesOnFrom(look, ratio, other, part, fallDb);
       if (!(later && stands(later, ratio)) && !isBeside(before) && !isBeside(after)) continue;
       for (let k = part.from; k < part.to; k++) line.pitch[k]! -= 12 * Math.log2(ratio);
+      line.lowered.fill(ratio, part.from, part.to);
       return { ...part, pitch };
     }
     return part;
   });
   return mergeDebris(lowered, line, hop, onePitchOf(instrument));
+}
+
+/** Frames with the pitch of a tone where one of its partials was found. What was measured from the partial on is of no tone: unknown. */
+export function putRight(frames: Frames, { lowered }: Line): Frames {
+  if (lowered.every((ratio) => ratio === 1)) return frames;
+  const { every } = frames.settings.spectrum;
+  const known = (column: Float32Array) => column.map((value, i) => (lowered[i] === 1 ? value : NaN));
+  const toned = (pitch: Float32Array) => pitch.map((hertz, i) => hertz / lowered[i]!);
+  return {
+    ...frames,
+    f0: toned(frames.f0),
+    quickF0: toned(frames.quickF0),
+    briefF0: toned(frames.briefF0),
+    subDb: known(frames.subDb),
+    partialsDb: frames.partialsDb.map((dB, i) =>
+      (lowered[every * Math.floor(i / PARTIALS)] ?? 1) === 1 ? dB : NaN,
+    ),
+    ...perColour((id) => known(frames[id])),
+  };
 }
 
 /** Whether what was found may be part of something else. */

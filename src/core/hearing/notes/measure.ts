@@ -103,7 +103,8 @@ export function measureNote(
   const doubts = doubtsOf(frames, midiToHertz(centrePitch, options.a4 ?? 440), clipped, options);
   const levelReason = doubts.level ?? 'too-short';
   const pitchReason = doubts.pitch ?? 'too-short';
-  const colourReason = doubts.colour ?? 'out-of-band';
+  const colourReason =
+    doubts.colour ?? (line.lowered[(body.from + body.to) >> 1] === 1 ? 'out-of-band' : 'partial');
   const trusted = (value: number) => (doubts.level ? NaN : value);
   const alone = (value: number | undefined) => (doubts.pitch ? NaN : value);
   const pure = (value: number | undefined) => (doubts.colour ? NaN : value);

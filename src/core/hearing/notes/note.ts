@@ -12,6 +12,7 @@ export const unknownReason = z.enum([
   'clipped',
   'no-beat',
   'out-of-band',
+  'partial',
   'company',
   'drone',
   'steady-level',
