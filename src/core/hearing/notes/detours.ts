@@ -2,7 +2,15 @@ import { modeOf, writtenOf, writtenRange, soundingOf, type Instrument } from '@/
 import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
 import type { Frames } from '@/core/hearing/signal';
 import { RINGS } from '@/core/hearing/room';
-import { isBlend, isOfBoth, isPeriodOfBoth, multipleOf, ringingSeconds, ringsBelow } from './echoes';
+import {
+  ECHOING_NOTES,
+  isBlend,
+  isOfBoth,
+  isPeriodOfBoth,
+  multipleOf,
+  ringingSeconds,
+  ringsBelow,
+} from './echoes';
 import { hopMean } from './gaps';
 import type { Line } from './line';
 import type { NoteEvent } from './note';
@@ -132,8 +140,14 @@ export function separateDetours(
   const isMadeOfBoth = (i: number) => {
     const [before, brief, after] = [parts[i - 1], parts[i]!, parts[i + 1]];
     if (!before || !after?.joined || seconds(brief) >= seconds(after)) return false;
-    const blends = decaySeconds > RINGS && (brief.to - before.to) * hop <= ringing;
-    return (blends && isBlend(brief, before, after, line)) || isOfBoth(brief, before, after, frames, ringing);
+    const rings = (earlier: Plateau) => decaySeconds > RINGS && (brief.to - earlier.to) * hop <= ringing;
+    return (
+      (rings(before) && isBlend(brief, before, after, line)) ||
+      isOfBoth(brief, before, after, frames, ringing) ||
+      parts
+        .slice(Math.max(0, i - ECHOING_NOTES), i)
+        .some((earlier) => rings(earlier) && isPeriodOfBoth(brief, earlier, after, frames))
+    );
   };
   for (let changed = true; changed;) {
     changed = false;
@@ -164,7 +178,11 @@ export function separateDetours(
           multipleOf(here.pitch, longer.pitch) !== null && ringsBelow(here, longer, longer, frames);
         const detour = decaySeconds > RINGS && isOwn ? null : detourOf(here, longer, atStart);
         if (!detour && !isOwn && length >= SHORTEST_NOTE) continue;
-        const again = detour === 'break' && beginsAgain(here) && seconds(before) >= SHORTEST_NOTE;
+        const again =
+          detour === 'break' &&
+          lasts(here, SHORTEST_BLIP, longer) &&
+          beginsAgain(here) &&
+          seconds(before) >= SHORTEST_NOTE;
         const isBlip = detour === 'break' && (atStart || again);
         if (detour === 'squeak' && lasts(here, SHORTEST_SQUEAK, longer)) report('squeak', here, longer);
         else if (isBlip && lasts(here, SHORTEST_BLIP, longer)) report('blip', here, longer);

@@ -15,6 +15,7 @@ import { atItsOnset, onsetOver } from './onset';
 import { onePitchOf, plateausOf, type Plateau } from './plateaus';
 import { replacementsIn } from './replacements';
 import { bridgeSqueaks } from './squeaks';
+import { withoutTails } from './tails';
 import { transitionsBetween } from './transitions';
 import { liftUndertones, undertonesIn } from './undertones';
 
@@ -55,7 +56,8 @@ export function hearNotes(found: Frames, instrument: Instrument, options: Hearin
   const { plateaus: pieces, replaced } = plateausOf(line, found, instrument, squeaks, decay, a4, (pitch) =>
     otherModes(pitch, instrument),
   );
-  const lowered = loweredTo(pieces, line, found, instrument, a4, decay);
+  const whole = withoutTails(pieces, line, found.hopSeconds, decay);
+  const lowered = loweredTo(whole, line, found, instrument, a4, decay);
   const frames = putRight(found, line);
   const plateaus = liftUndertones(lowered, line, frames, instrument, a4, decay);
   const separated = separateDetours(plateaus, replaced, squeaks, line, frames, instrument, a4, decay);

@@ -16,16 +16,18 @@ const PERIODS = 5;
 const PLACES = 6;
 const EDGE: Seconds = 0.02;
 /** What the lower tone has of its own, against what both have: all together, and its strongest above the first that both have. */
-const OWN_DB: Decibels = -18;
-const ABOVE_DB: Decibels = -22;
+const OWN = { allDb: -18, aboveDb: -22 } as const;
+/** The same where the lower tone was found by itself. */
+const OWN_FOUND = { allDb: -26, aboveDb: -34 } as const;
 /** The same of the loudest alone, where the lower tone is heard beside it. */
 const GOING_ON_DB: Decibels = -26;
 /** So much over what lies halfway between. */
 const OVER_NOISE_DB: Decibels = 8;
 /** A tone that has stopped falls by this at once, and then as the room lets it; one that goes on, by less than half as much. */
 const FALLS_DB: Decibels = 5;
-/** A fall by less than this could not be told. */
-const LEAST_FALL_DB: Decibels = 10;
+/** A fall by less than this could not be told, and what falls by more than this does not go on. */
+const LEAST_FALL_DB: Decibels = 8;
+const MOST_FALL_DB: Decibels = 8;
 
 /** Powers of the partials of a lower tone, from the first; and of what lies between them. */
 interface Seen {
@@ -111,11 +113,15 @@ function ownOf({ partials, between }: Seen, ratio: number): { k: number; dB: Dec
 }
 
 /** Whether what is seen is the lower tone, and no undertone: that would be alone, and below what was found. */
-function stands(seen: Seen, ratio: number): boolean {
+function stands(
+  seen: Seen,
+  ratio: number,
+  limits: Readonly<Record<'allDb' | 'aboveDb', Decibels>> = OWN,
+): boolean {
   const own = ownOf(seen, ratio);
   const all = own.reduce((sum, { dB }) => sum + 10 ** (dB / 10), 0);
   const above = own.find(({ k }) => k > ratio);
-  return decibels(all, 1) > OWN_DB && above !== undefined && above.dB > ABOVE_DB;
+  return decibels(all, 1) > limits.allDb && above !== undefined && above.dB > limits.aboveDb;
 }
 
 /**
@@ -125,12 +131,13 @@ function stands(seen: Seen, ratio: number): boolean {
 function goesOnFrom(look: Look, ratio: number, beside: Plateau, part: Plateau, fallDb: Decibels): boolean {
   const there = look.over(beside.from, beside.to, 1);
   const here = look.over(part.from, part.to);
-  if (!there || !here || fallDb < LEAST_FALL_DB || !stands(there, ratio)) return false;
+  if (!there || !here || fallDb < LEAST_FALL_DB || !stands(there, ratio, OWN_FOUND)) return false;
   const [loudest] = ownOf(here, ratio);
   return (
     loudest !== undefined &&
     loudest.dB > GOING_ON_DB &&
-    decibels(there.partials[loudest.k - 1]!, here.partials[loudest.k - 1]!) < fallDb / 2
+    decibels(there.partials[loudest.k - 1]!, here.partials[loudest.k - 1]!) <
+      Math.min(fallDb / 2, MOST_FALL_DB)
   );
 }
 
