@@ -158,6 +158,7 @@ export function separateDetours(
       const length = seconds(here);
       const next = parts[i + 2];
       const ofBoth = isMadeOfBoth(i);
+      const inLine = before !== undefined && !beginsAgain(here);
       if (next?.joined && after && hasBegun(here, after.to, next)) {
         parts.splice(i, 3, { ...next, from: here.from, joined: here.joined });
         changed = true;
@@ -196,10 +197,10 @@ export function separateDetours(
             pitch: longer.pitch,
           });
         changed = true;
-      } else if (after && (ofBoth || isStartOf(length, seconds(after), before !== undefined))) {
+      } else if (after && (ofBoth || isStartOf(length, seconds(after), inLine))) {
         const detour = ofBoth ? null : detourOf(here, after, true);
         if (!detour) {
-          const late = before === undefined && isFraction(here, after);
+          const late = !inLine && isFraction(here, after);
           if (length >= SHORTEST_NOTE && !late && !ofBoth) continue;
           // No mode of the note: the way from one pitch to the next, or a tone that has not yet settled.
           parts.splice(i, 1);
