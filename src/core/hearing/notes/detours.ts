@@ -11,7 +11,7 @@ import {
   ringingSeconds,
   ringsBelow,
 } from './echoes';
-import { hopMean } from './gaps';
+import { hadStopped } from './gaps';
 import type { Line } from './line';
 import type { NoteEvent } from './note';
 import type { Replacement } from './replacements';
@@ -21,7 +21,7 @@ import { median } from '@/core/base';
 /** A plateau longer than this between two of one pitch is a note of its own. */
 const LONGEST_BREAK: Seconds = 0.26;
 /** A wrong mode within this time of a note's start is a blip. */
-const BLIP_WITHIN: Seconds = 0.12;
+export const BLIP_WITHIN: Seconds = 0.12;
 /** A wrong mode at an onset lasts this long at most, or it is a note. */
 const LONGEST_START: Seconds = 0.22;
 export const SHORTEST_NOTE: Seconds = 0.06;
@@ -46,10 +46,6 @@ const SQUEAKS = 14;
 /** What is this far below its note is the room or the tongue, not a sound of the instrument's. */
 const FAINT_DB = 16;
 
-/** A tone that has fallen by this just before something else sounds in its place had been stopped: what follows begins a note. */
-const STOPPED_DB = 5;
-const WHOLE: { readonly before: Seconds; readonly frames: number } = { before: 0.13, frames: 12 };
-const JUST_BEFORE_FRAMES = 5;
 /** Nearer than this to the noise of the house a note is too faint for what seems wrong in it to be told. */
 export const OVER_FLOOR_DB = 10;
 
@@ -131,11 +127,8 @@ export function separateDetours(
   const ownLength = (part: Plateau, note: Plateau) =>
     ringsOver(part, note) ? (changeWithin(part, line) - part.from) * hop : seconds(part);
   /** In a room a tone goes on being heard when the tongue has stopped it, and the blip that begins the next seems to lie within it. */
-  const beginsAgain = ({ from }: Pick<Plateau, 'from'>) => {
-    const whole = hopMean(line.hopDb, from - Math.round(WHOLE.before / hop), WHOLE.frames);
-    const stopped = hopMean(line.hopDb, from - (JUST_BEFORE_FRAMES >> 1) - 1, JUST_BEFORE_FRAMES);
-    return decaySeconds > RINGS && whole - stopped > STOPPED_DB;
-  };
+  const beginsAgain = ({ from }: Pick<Plateau, 'from'>) =>
+    decaySeconds > RINGS && hadStopped(from, line, hop);
   /** Whether a part shorter than the next is what that one and the one before it make together. */
   const isMadeOfBoth = (i: number) => {
     const [before, brief, after] = [parts[i - 1], parts[i]!, parts[i + 1]];

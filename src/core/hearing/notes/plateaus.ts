@@ -5,6 +5,7 @@ import type { Line } from './line';
 import { median } from '@/core/base';
 import { RINGS } from '@/core/hearing/room';
 import { multipleOf } from './echoes';
+import { hadStopped } from './gaps';
 import { hiddenModes } from './hiddenModes';
 import { interruptionsWithin } from './restarts';
 import type { Replacement } from './replacements';
@@ -85,7 +86,8 @@ export function plateausOf(
   let begun: number | null = null;
   const swung = withinSwings(mergeDebris(raw, line, hop, onePitchOf(instrument)), line, hop, decaySeconds);
   swung.forEach((part, i, all) => {
-    const whole = begun === null ? part : { ...part, from: begun, joined: false };
+    const isBegun = begun !== null && hadStopped(begun, line, hop);
+    const whole = begun === null ? part : { ...part, from: begun, joined: part.joined && !isBegun };
     begun = null;
     const next = all[i + 1]?.joined ? all[i + 1] : undefined;
     const hidden = hiddenModes(part, modesOf(part.pitch), frames);
