@@ -25,7 +25,7 @@ export const BLIP_WITHIN: Seconds = 0.12;
 /** A wrong mode at an onset lasts this long at most, or it is a note. */
 const LONGEST_START: Seconds = 0.22;
 export const SHORTEST_NOTE: Seconds = 0.06;
-const SHORTEST_BREAK: Seconds = 0.025;
+const SHORTEST_BREAK = { dry: 0.025, inEcho: 0.06 } as const;
 const SHORTEST_BLIP: Seconds = 0.015;
 const SHORTEST_SQUEAK: Seconds = 0.012;
 const LEAST_PERIODS = 3;
@@ -76,6 +76,7 @@ export function separateDetours(
   const onePitch = onePitchOf(instrument);
   // Where it rings, the ways that two sounds can meet for a moment are too many for a moment to be told from them.
   const least = Math.min(SHORTEST_IN_ECHO, ECHO_SHARE * decaySeconds);
+  const shortestBreak = SHORTEST_BREAK[decaySeconds > RINGS ? 'inEcho' : 'dry'];
   const seconds = (part: Plateau) => (part.to - part.from) * hop;
   const events: NoteEvent[] = [];
   const parts = [...plateaus];
@@ -180,7 +181,7 @@ export function separateDetours(
         const isBlip = detour === 'break' && (atStart || again);
         if (detour === 'squeak' && lasts(here, SHORTEST_SQUEAK, longer)) report('squeak', here, longer);
         else if (isBlip && lasts(here, SHORTEST_BLIP, longer)) report('blip', here, longer);
-        else if (detour === 'break' && lasts(here, SHORTEST_BREAK, longer)) report('break', here, longer);
+        else if (detour === 'break' && lasts(here, shortestBreak, longer)) report('break', here, longer);
         if (again) parts.splice(i, 2, { ...after, from: here.from, joined: false });
         else
           parts.splice(i - 1, 3, {
@@ -213,7 +214,7 @@ export function separateDetours(
         const detour = detourOf(here, before);
         if (!detour && length >= SHORTEST_NOTE) continue;
         if (detour === 'squeak') report('squeak', here, before);
-        else if (detour === 'break' && lasts(here, SHORTEST_BREAK, before)) report('break', here, before);
+        else if (detour === 'break' && lasts(here, shortestBreak, before)) report('break', here, before);
         parts.splice(i - 1, 2, { ...before, to: here.to });
         changed = true;
       }
@@ -225,23 +226,22 @@ export function separateDetours(
       ({ startSeconds, endSeconds }) =>
         startSeconds < part.to * hop + NEAR && endSeconds > part.from * hop - NEAR,
     );
+  /** Cuts the note in which something else sounds where that begins the next one. @returns whether it does. */
+  const isBegunBy = (here: Plateau): boolean => {
+    const around = parts.findIndex(({ from, to }) => from < here.from && to > here.to);
+    const whole = parts[around];
+    if (!whole || !beginsAgain(here) || (here.from - whole.from) * hop < SHORTEST_NOTE) return false;
+    parts.splice(around, 1, { ...whole, to: here.from }, { ...whole, from: here.from, joined: false });
+    return true;
+  };
   for (const { note, ...squeak } of squeaks) {
     const here = { ...squeak, joined: true };
     const next = plateaus.find(({ from }) => from >= here.to);
     if (next && hasBegun(here, next.from, next)) continue;
     if (inPlace(here)) continue;
-    const around = parts.findIndex(({ from, to }) => from < here.from && to > here.to);
     // So high a mode may be one of the fingering's.
     const kind = detourKind(here, { ...here, pitch: note }, instrument, false) ?? 'squeak';
-    const whole = parts[around];
-    if (whole && kind === 'break' && beginsAgain(here) && (here.from - whole.from) * hop >= SHORTEST_NOTE) {
-      const [stopped, begun] = [
-        { ...whole, to: here.from },
-        { ...whole, from: here.from, joined: false },
-      ];
-      parts.splice(around, 1, stopped, begun);
-      report('blip', here, null);
-    } else report(kind, here, null);
+    report(kind === 'break' && isBegunBy(here) ? 'blip' : kind, here, null);
   }
   for (const { within, ...other } of replaced) {
     const next = plateaus.find(({ from }) => from >= within.to);

@@ -9,8 +9,10 @@ import type { Plateau, Replaced } from './plateaus';
 const SHIFT_DB: Decibels = 7;
 /** … and by so much more than they ever do beside it, … */
 const OVER_USUAL = 3;
+/** It is coming, and going, while it is within this of that. */
+const COMES_DB: Decibels = 3;
 /** … while they themselves lose at least this, … */
-const LOST_DB: Decibels = 5;
+const LOST_DB: Decibels = 4;
 /** … and the sound as a whole no more than this. */
 const PAUSE_DB: Decibels = 3.5;
 const SHORTEST: Seconds = 0.03;
@@ -45,7 +47,10 @@ export function hiddenModes(note: Plateau, modes: readonly number[], frames: Fra
       if (!(balance[i]! > limit)) continue;
       let end = i;
       while (end < balance.length && balance[end]! > limit) end++;
-      const seconds = (end - i) * hop;
+      const comes = balance.subarray(0, i).findLastIndex((value) => value <= limit - COMES_DB) + 1;
+      const gone = balance.subarray(end).findIndex((value) => value <= limit - COMES_DB);
+      const goes = gone < 0 ? balance.length : end + gone;
+      const seconds = (goes - comes) * hop;
       const lost = usualOthers - median(others.subarray(i, end));
       const level = (a: number, b: number) =>
         quantile(
@@ -56,13 +61,15 @@ export function hiddenModes(note: Plateau, modes: readonly number[], frames: Fra
       if (
         seconds >= SHORTEST &&
         seconds <= LONGEST &&
+        // What does not go again is the next note.
+        goes < balance.length &&
         lost >= LOST_DB &&
         fell < PAUSE_DB &&
         isInPlace(frames, from + i, from + end)
       )
         found.push({
-          from: from + i,
-          to: from + end,
+          from: from + comes,
+          to: from + goes,
           pitch: Math.max(pitch, note.pitch + 12 * Math.log2(strongestPartial(frames, from + i, from + end))),
           joined: true,
           within: note,
