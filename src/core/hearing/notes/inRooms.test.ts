@@ -98,6 +98,25 @@ test('what takes the place of a note for a moment is told, though the echo of th
   expect(report.falseEvents.length).toBeLessThan(0.15 * (breaks!.heard + squeaks!.heard));
 });
 
+test('an octave that takes the place of a low note is a break, neither missed in its echo nor the start of another', () => {
+  const report = emptyReport();
+  const takes = [
+    { id: 'bassoon', places: [1, 2, 3], seed: 3 },
+    { id: 'oboe', places: [1, 2, 3], seed: 3 },
+  ];
+  for (const { id, places, seed } of takes)
+    for (const place of places)
+      listenIn(
+        { room: 'living', place },
+        lines(findInstrument(id)!, 300 + 10 * place + seed, PUT_IN),
+        report,
+      );
+  const { truth, found } = report.tallies.get('break')!;
+  expect(truth).toBeGreaterThan(10);
+  expect(found).toBeGreaterThan(0.9 * truth);
+  expect(report.tallies.get('blip')!.right).toBe(report.tallies.get('blip')!.heard);
+});
+
 test('an undertone is told once, and what still rings of a note or a wrong mode is none', () => {
   const report = emptyReport();
   for (const instrument of INSTRUMENTS)

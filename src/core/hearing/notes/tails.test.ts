@@ -1,45 +1,12 @@
-import { findInstrument, listeningRange } from '@/core/instruments';
-import { Listener } from '@/core/hearing/signal';
-import { midiToHertz, type Midi } from '@/core/tuning';
+import { findInstrument } from '@/core/instruments';
 import { hearNotes } from '.';
 import { soundingLine } from './line';
+import { DECAY, ringingFrames, type Tone } from './ringing.testing';
 import { withoutTails } from './tails';
 
-const RATE = 48_000;
 const OBOE = findInstrument('oboe')!;
-/** A room that rings for so long, seconds for 60 dB. */
-const DECAY = 0.4;
-
-interface Tone {
-  readonly midi: Midi;
-  readonly from: number;
-  readonly to: number;
-  /** Levels of its partials, dB, from the first. */
-  readonly partials: readonly number[];
-}
-
-/** Tones that stop at once by 3 dB, and ring on; half a second of silence before and after. */
-function framesOf(tones: readonly Tone[]) {
-  const end = Math.max(...tones.map(({ to }) => to)) + 1;
-  const audio = new Float32Array(Math.round(end * RATE));
-  for (const { midi, from, to, partials } of tones)
-    for (let i = Math.round(from * RATE); i < audio.length; i++) {
-      const t = i / RATE;
-      const rung = Math.max(0, t - to);
-      const stopped = Math.min(1, rung / 0.01);
-      const dB = -3 * stopped - (60 * rung) / DECAY;
-      const edge = Math.min(1, (t - from) / 0.02) * 10 ** (dB / 20);
-      partials.forEach((level, k) => {
-        audio[i]! +=
-          0.1 * edge * 10 ** (level / 20) * Math.sin(2 * Math.PI * (k + 1) * midiToHertz(midi) * t + k);
-      });
-    }
-  const listener = new Listener(RATE, listeningRange(OBOE));
-  listener.push(audio);
-  return listener.finish();
-}
 const noteNames = (tones: readonly Tone[]) =>
-  hearNotes(framesOf(tones), OBOE).notes.map(({ soundingMidi }) => soundingMidi);
+  hearNotes(ringingFrames(tones, OBOE), OBOE).notes.map(({ soundingMidi }) => soundingMidi);
 
 test('what a note and the one that rings on repeat together is no note before it', () => {
   const strongSecond = [-8, 0, -40];
@@ -58,10 +25,13 @@ test('what a note and the one that rings on repeat together is no note before it
 });
 
 describe('what rings on after a note', () => {
-  const frames = framesOf([
-    { midi: 69, from: 0.5, to: 1.2, partials: [0, -10] },
-    { midi: 81, from: 1.2, to: 1.5, partials: [0, -10] },
-  ]);
+  const frames = ringingFrames(
+    [
+      { midi: 69, from: 0.5, to: 1.2, partials: [0, -10] },
+      { midi: 81, from: 1.2, to: 1.5, partials: [0, -10] },
+    ],
+    OBOE,
+  );
   const hop = frames.hopSeconds;
   const line = soundingLine(frames, 440);
   const at = (seconds: number) => Math.round(seconds / hop);
