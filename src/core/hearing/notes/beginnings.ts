@@ -2,9 +2,9 @@ import type { Instrument } from '@/core/instruments';
 import type { Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/tuning';
 import { clamp } from '@/core/base';
-import { BLIP_WITHIN, levelOf, OVER_FLOOR_DB, otherModes, SHORTEST_NOTE, type Played } from './detours';
+import { levelOf, OVER_FLOOR_DB, otherModes, SHORTEST_NOTE, type Played } from './detours';
 import { ECHOING_NOTES } from './echoes';
-import { hadStopped, hopMean } from './gaps';
+import { hopMean } from './gaps';
 import type { Line } from './line';
 import type { NoteEvent } from './note';
 import { onePitchOf, type Plateau } from './plateaus';
@@ -79,8 +79,7 @@ const BRIEF: Seconds = 0.26;
 const COVERED = 0.4;
 
 /**
- * Blips at the beginnings of notes in a room that rings, with the notes put where they begin; what had not stopped is no beginning,
- * but a note that broke. A wrong mode makes a period in common
+ * Blips at the beginnings of notes in a room that rings, with the notes put where they begin. A wrong mode makes a period in common
  * with the echo of the note before, which may have been taken for a note of its own.
  */
 export function withWrongBeginnings(
@@ -117,29 +116,18 @@ export function withWrongBeginnings(
       notes.push(note);
       continue;
     }
-    // A note that had not stopped goes on after it.
-    const broken =
-      isNext &&
-      !swallows &&
-      Math.abs(last.pitch - note.pitch) < onePitchOf(instrument) &&
-      (wrong.from - last.from) * hop >= BLIP_WITHIN &&
-      !hadStopped(wrong.from, line, hop);
-    const event: NoteEvent = {
-      kind: broken ? 'break' : 'blip',
+    const blip: NoteEvent = {
+      kind: 'blip',
       startSeconds: wrong.from * hop,
       endSeconds: wrong.to * hop,
       soundingMidi: Math.round(wrong.pitch),
       noteIndex: null,
       confidence: Math.min(1, 0.6 + (wrong.to - wrong.from) * hop * 4),
     };
-    const overlaps = (other: NoteEvent) =>
-      other.startSeconds < event.endSeconds + SAME && other.endSeconds > event.startSeconds - SAME;
-    if (!events.some((other) => other.kind === event.kind && overlaps(other)))
-      events = [...events.filter((other) => !overlaps(other)), event];
-    if (broken) {
-      notes[notes.length - 1] = { ...last, to: note.to };
-      continue;
-    }
+    const overlaps = (event: NoteEvent) =>
+      event.startSeconds < blip.endSeconds + SAME && event.endSeconds > blip.startSeconds - SAME;
+    if (!events.some((event) => event.kind === 'blip' && overlaps(event)))
+      events = [...events.filter((event) => !overlaps(event)), blip];
     const before = notes[notes.length - 1];
     const earliest = before ? before.from + Math.round(SHORTEST_NOTE / hop) : 0;
     const from = Math.min(note.from, Math.max(earliest, wrong.from));

@@ -21,10 +21,11 @@ import { median } from '@/core/base';
 /** A plateau longer than this between two of one pitch is a note of its own. */
 const LONGEST_BREAK: Seconds = 0.26;
 /** A wrong mode within this time of a note's start is a blip. */
-export const BLIP_WITHIN: Seconds = 0.12;
+const BLIP_WITHIN: Seconds = 0.12;
 /** A wrong mode at an onset lasts this long at most, or it is a note. */
 const LONGEST_START: Seconds = 0.22;
 export const SHORTEST_NOTE: Seconds = 0.06;
+/** Where it rings, a briefer one may be how two sounds meet. */
 const SHORTEST_BREAK = { dry: 0.025, inEcho: 0.06 } as const;
 const SHORTEST_BLIP: Seconds = 0.015;
 const SHORTEST_SQUEAK: Seconds = 0.012;

@@ -20,8 +20,8 @@ test('an octave that takes a low note’s place is a break in it, though the ech
     expect(
       heard([
         { midi, from: 1.5, to: 2.1, partials: OWN },
-        { midi: midi + 12, from: 2.1, to: 2.18, partials: OCTAVE },
-        { midi, from: 2.18, to: 2.8, partials: OWN },
+        { midi: midi + 12, from: 2.1, to: 2.2, partials: OCTAVE },
+        { midi, from: 2.2, to: 2.8, partials: OWN },
       ]),
     ).toEqual({ notes: [midi], events: [`break ${midi + 12}`] });
 });

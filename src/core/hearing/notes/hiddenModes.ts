@@ -9,12 +9,12 @@ import type { Plateau, Replaced } from './plateaus';
 const SHIFT_DB: Decibels = 7;
 /** … and by so much more than they ever do beside it, … */
 const OVER_USUAL = 3;
-/** It is coming, and going, while it is within this of that. */
-const COMES_DB: Decibels = 3;
 /** … while they themselves lose at least this, … */
-const LOST_DB: Decibels = 4;
+const LOST_DB: Decibels = 5;
 /** … and the sound as a whole no more than this. */
 const PAUSE_DB: Decibels = 3.5;
+/** It is coming, and going, while the balance is within this of its limit. */
+const COMES_DB: Decibels = 3;
 const SHORTEST: Seconds = 0.03;
 const LONGEST: Seconds = 0.26;
 /** At a note's ends the room is still filling, or emptying. */

@@ -33,7 +33,7 @@ const HIDES: Seconds = 0.25;
 /** A note begun again lasts as long. */
 const SHORTEST_AGAIN: Seconds = 0.09;
 /** While a note begins anew over its own echo, its lower partials may cancel for less than this: nothing had replaced it. */
-export const SHORTEST_REPLACED: Seconds = 0.06;
+export const SHORTEST_REPLACED: Seconds = 0.08;
 /** Frames around a squeak in which the note that it interrupts does not carry on. */
 const NEAR_SQUEAK = 8;
 /** Faster than any vibrato or bend, in semitones a frame: the pitch does not swing there, it changes. */
