@@ -39,13 +39,18 @@ export function withoutTails(
 /** Whether the level of a stretch falls from its beginning to its end, faster than anybody fades. */
 function dies({ from, to }: Plateau, { hopDb }: Line, hop: Seconds, decaySeconds: Seconds): boolean {
   const look = Math.max(3, Math.round(LOOK / hop));
-  const soon = Math.round(AT_ONCE / hop);
-  const levels = Array.from({ length: Math.max(0, to - from - look + 1) }, (_, i) =>
-    hopMean(hopDb, from + i + (look >> 1), look),
-  );
-  const last = levels.length - 1;
+  const level = (i: number): Decibels => hopMean(hopDb, from + i + (look >> 1), look);
+  const last = to - from - look;
   if (last < 2) return false;
-  const fallsBy = (i: number) => levels[0]! - levels[i]! > (DIES_SHARE * 60 * i * hop) / decaySeconds;
-  const rises = levels.some((level, i) => level > Math.min(...levels.slice(0, i + 1)) + WAVERS_DB);
-  return !rises && fallsBy(Math.min(last, soon)) && fallsBy(last);
+  const first = level(0);
+  const falls = (i: number) => first - level(i) > (DIES_SHARE * 60 * i * hop) / decaySeconds;
+  // Most that is asked about is a long note, which the first two looks tell.
+  if (!falls(Math.min(last, Math.round(AT_ONCE / hop))) || !falls(last)) return false;
+  let least = first;
+  for (let i = 1; i <= last; i++) {
+    const here = level(i);
+    if (here > least + WAVERS_DB) return false;
+    least = Math.min(least, here);
+  }
+  return true;
 }
