@@ -40,7 +40,7 @@ function over(
   return report;
 }
 
-/** `--only=flute,oboe` and `--verbose` help those who work on it. */
+/** `--only=flute,oboe`, `--places=2,3` (families) and `--verbose` help those who work on it. */
 export function roomTables(full: boolean): void {
   const only = flag('only')?.split(',');
   const wanted = flag('room')?.split(',');
@@ -78,7 +78,7 @@ export function roomTables(full: boolean): void {
     console.table(
       conditions.flatMap((room) => {
         if (!room) return [];
-        const places = full ? [1, 2, 3] : [1];
+        const places = flag('places')?.split(',').map(Number) ?? (full ? [1, 2, 3] : [1]);
         const { takes, accused, slurs, badSlurs, minutes, events, wrong } = faultlessIn(room, places, six);
         if (verbose) for (const line of wrong) console.log('  ' + line);
         return [
