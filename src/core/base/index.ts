@@ -1,4 +1,5 @@
 export { checked } from './checked';
+export { Cholesky } from './cholesky';
 export { COLOURS, FEATURES, perColour, type ColourId, type FeatureId } from './features';
 export {
   mannKendall,

@@ -1,9 +1,11 @@
 export {
   blurOf,
+  echoShareOf,
   floorOf,
   onsetErrorOf,
   RINGS,
   roomOf,
+  SIXTY_DB,
   swingLeft,
   roomSchema,
   type Room,

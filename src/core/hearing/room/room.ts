@@ -37,16 +37,19 @@ const ALL_ECHO_DB: Decibels = 4.34;
 /** Where they are louder than this against the whole, nothing could be heard of how loud they are. */
 const MOST_ECHO = 0.5;
 /** Natural logarithm of a fall by 60 dB, of energy. */
-const SIXTY_DB = 13.8;
+export const SIXTY_DB = 13.8;
+
+/** Share of the echoes in what is heard of a steady tone: what gives the spread 4.34·√(s² + 2s(1−s)) of its level. */
+export const echoShareOf = (spreadDb: Decibels): number =>
+  Math.min(MOST_ECHO, 1 - Math.sqrt(Math.max(0, 1 - (spreadDb / ALL_ECHO_DB) ** 2)));
 
 /**
  * Share of a swing of the pitch that is left when echoes, which lag behind and so swing out of step, are heard with the sound:
- * |1 − s + s/(1 + jω·T/13.8)|, the delays of echoes being as many as their energy, which decays by 60 dB in T. The share s of the
- * echoes is what gives the spread 4.34·√(s² + 2s(1−s)) of the level.
+ * |1 − s + s/(1 + jω·T/13.8)|, the delays of echoes being as many as their energy, which decays by 60 dB in T.
  */
 export function swingLeft({ decaySeconds, spreadDb }: RoomSound, rate: Hertz): number {
   if (decaySeconds === null || spreadDb === null || decaySeconds <= RINGS) return 1;
-  const s = Math.min(MOST_ECHO, 1 - Math.sqrt(Math.max(0, 1 - (spreadDb / ALL_ECHO_DB) ** 2)));
+  const s = echoShareOf(spreadDb);
   const lag = (2 * Math.PI * rate * decaySeconds) / SIXTY_DB;
   const inStep = 1 - s + s / (1 + lag * lag);
   return Math.hypot(inStep, (s * lag) / (1 + lag * lag));

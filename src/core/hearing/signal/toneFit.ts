@@ -1,3 +1,4 @@
+import { Cholesky } from '@/core/base';
 import type { Hertz, Seconds } from '@/core/tuning';
 
 /** Against the energy of a tone: what cannot be told apart is left small. */
@@ -70,38 +71,4 @@ function dot(a: Float64Array, b: Float64Array): number {
   let sum = 0;
   for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!;
   return sum;
-}
-
-/** A symmetric positive system, factored once. */
-class Cholesky {
-  private readonly lower: Float64Array;
-
-  constructor(
-    private readonly size: number,
-    entry: (row: number, column: number) => number,
-  ) {
-    this.lower = new Float64Array(size * size);
-    const { lower } = this;
-    for (let i = 0; i < size; i++)
-      for (let k = 0; k <= i; k++) {
-        let sum = entry(i, k);
-        for (let j = 0; j < k; j++) sum -= lower[i * size + j]! * lower[k * size + j]!;
-        lower[i * size + k] = i === k ? Math.sqrt(Math.max(1e-12, sum)) : sum / lower[k * size + k]!;
-      }
-  }
-
-  /** Replaces the right side by the solution. */
-  solve(right: Float64Array): void {
-    const { size, lower } = this;
-    for (let i = 0; i < size; i++) {
-      let sum = right[i]!;
-      for (let j = 0; j < i; j++) sum -= lower[i * size + j]! * right[j]!;
-      right[i] = sum / lower[i * size + i]!;
-    }
-    for (let i = size - 1; i >= 0; i--) {
-      let sum = right[i]!;
-      for (let j = i + 1; j < size; j++) sum -= lower[j * size + i]! * right[j]!;
-      right[i] = sum / lower[i * size + i]!;
-    }
-  }
 }
