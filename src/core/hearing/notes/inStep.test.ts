@@ -15,6 +15,12 @@ test('a doubtful one is carried by its neighbours, and one that is missing count
   expect(inStep(0, missing, 18)).toEqual([]);
 });
 
+test('a long note among quick ones stays whole: what is not there at all is no start', () => {
+  const quick = [start(60, 3), start(90, 3), start(120, 3), start(150, 3), start(180, 3)];
+  const long = [start(30, -3.9), ...quick];
+  expect(inStep(0, long, 18).map(({ at }) => at)).toEqual([60, 90, 120, 150, 180]);
+});
+
 test('no step is found where starts are few or far from regular', () => {
   expect(inStep(0, [start(30, 3), start(60, 3)], 18)).toEqual([]);
   expect(inStep(0, [start(22, 1), start(61, 1), start(80, 1), start(133, 1)], 18)).toEqual([]);

@@ -24,10 +24,11 @@ function offsetsOf(reading: Reading): Offset[] | null {
       .filter(({ match }) => all || !match.group.slurred)
       // What spoke late is told by itself, and says nothing of the player's time.
       .filter(({ match }) => eventsOf(reading, match).every(({ kind }) => kind !== 'late-speech'))
-      .map(({ match: { group }, note }) => ({
+      // Where a note was interrupted, it was begun with its first part, whichever stands for it.
+      .map(({ match: { group, parts }, note }) => ({
         group: group.index,
         beat: group.startBeat,
-        ms: 1000 * (note.startSeconds - secondsOf(group.startBeat)),
+        ms: 1000 * ((reading.notes[parts[0]!] ?? note).startSeconds - secondsOf(group.startBeat)),
       }))
   );
 }
