@@ -4,7 +4,7 @@ import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
 import { withWrongBeginnings } from './beginnings';
 import { ringingSeconds } from './echoes';
 import { otherModes, othersOf, separateDetours, soundOf } from './detours';
-import { RINGS, roomOf, swingLeft, type Room } from '@/core/hearing/room';
+import { RINGS, roomOf, type Room } from '@/core/hearing/room';
 import { gapsBetween } from './gaps';
 import { soundingLine } from './line';
 import { loweredTo, putRight } from './lowered';
@@ -69,7 +69,7 @@ export function hearNotes(found: Frames, instrument: Instrument, options: Hearin
     measureNote(frames, line, plateau, instrument, options, {
       before: follows(played.notes, i, frames) ? ringingSeconds(decay) : 0,
       after: decay > RINGS ? ringingSeconds(decay) : 0,
-      swing: (rate) => swingLeft(room, rate),
+      room: decay > RINGS ? room : null,
     }),
   );
   const notes = measured.map((note, i) =>

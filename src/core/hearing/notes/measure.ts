@@ -1,3 +1,4 @@
+import { swingLeft, type RoomSound } from '@/core/hearing/room';
 import { modeOf, nearestPitch, registerOf, writtenOf, type Instrument } from '@/core/instruments';
 import { isSpoilt, PARTIALS, partialsAt, type Frames } from '@/core/hearing/signal';
 import {
@@ -9,6 +10,7 @@ import {
   type Seconds,
 } from '@/core/tuning';
 import type { HearingOptions } from './hearing';
+import { amidEchoes } from './echoedVibrato';
 import { ORDINARY_PURITY, type Note, type PurityLimits, type UnknownReason } from './note';
 import type { Line } from './line';
 import type { Plateau } from './plateaus';
@@ -44,12 +46,12 @@ type Span = Pick<Plateau, 'from' | 'to'>;
 
 /** How long a room keeps sounding: the note before into the beginning of a note, a note itself after its end; 0 where nothing does. */
 export interface Rings {
-  /** Share that it leaves of a swing of the pitch, by its rate. */
-  readonly swing: (rate: Hertz) => number;
   readonly before: Seconds;
   readonly after: Seconds;
+  /** Where its echoes are heard: they swing late, and so take from a swing of the pitch, or add to it. */
+  readonly room: RoomSound | null;
 }
-const SILENT_ROOM: Rings = { before: 0, after: 0, swing: () => 1 };
+const SILENT_ROOM: Rings = { before: 0, after: 0, room: null };
 
 /** Measures one note. Each figure is documented in docs/measuring.md. */
 export function measureNote(
@@ -88,14 +90,26 @@ export function measureNote(
   );
   const pitchSlope = robustSlope(pitchCents);
   const quick = quickPitch(frames, body, midiToHertz(centrePitch, options.a4 ?? 440));
-  const motion = long
+  const target = midiToHertz(soundingMidi, options.a4 ?? 440);
+  const quickCents = quick.against(pitchCents);
+  const seen = long
     ? pitchMotion(
         detrended(pitchCents, pitchSlope),
-        detrended(quick.against(pitchCents), pitchSlope),
+        detrended(quickCents, pitchSlope),
         hop,
-        (rate) => quick.damping(rate) * rings.swing(rate),
+        (rate) => quick.damping(rate) * (rings.room ? swingLeft(rings.room, rate) : 1),
       )
     : null;
+  const motion =
+    seen && rings.room
+      ? amidEchoes(
+          frames,
+          quickCents.map((cents) => target * 2 ** (cents / 1200)),
+          body.from,
+          seen,
+          rings.room,
+        )
+      : seen;
 
   const level = line.levelDb.subarray(body.from, body.to);
   const levelSlope = robustSlope(level);

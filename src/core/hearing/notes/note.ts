@@ -27,6 +27,7 @@ export const vibratoSchema = z.object({
   /** Half of peak to peak. */
   extentCents: z.number(),
 });
+export type Vibrato = z.infer<typeof vibratoSchema>;
 
 /** One heard note. A figure that cannot be trusted is null, with its reason under the same name in `unknown`. */
 export const noteSchema = z.object({

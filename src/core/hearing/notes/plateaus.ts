@@ -99,7 +99,7 @@ export function plateausOf(
       ...squeaks,
       ...hidden.filter((other) => !rings || (other.to - other.from) * hop >= SHORTEST_REPLACED),
     ];
-    const starts = interruptionsWithin(line, frames, part.from, part.to, a4, rings)
+    const starts = interruptionsWithin(line, frames, part.from, part.to, a4, decaySeconds)
       .filter(
         (stop) =>
           (stop.to - whole.from) * hop >= SHORTEST_AGAIN &&

@@ -1,11 +1,13 @@
 import { clamp, median } from '@/core/base';
+import { RINGS } from '@/core/hearing/room';
 import { QUICK_PARTIALS, type Frames } from '@/core/hearing/signal';
-import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
+import { midiToHertz, type Decibels, type Hertz, type Seconds } from '@/core/tuning';
+import { isOneSwing } from './echoedVibrato';
 import { hopMean } from './gaps';
 import { inStep, likeliest, type Start } from './inStep';
 import { newnessIn, type Line } from './line';
 import { PitchMoves } from './pitchMoves';
-import { vibratoIn } from './vibrato';
+import { swingIn, vibratoIn } from './vibrato';
 
 /** Partials are watched falling over this many frames, and growing over that many. */
 const FALL_FRAMES = 4;
@@ -67,6 +69,13 @@ const BELIEVED_WITH = { others: 3, odds: 0.3 } as const;
 /** Within a vibrato wider than repeated notes swing by themselves, it takes more. */
 const BELIEVED_IN_SWING = { cents: 20, odds: 4 } as const;
 
+/**
+ * Where echoes swing the level of a vibrato, each of its swings looks like a start. A start is looked at again when the pitch swings by
+ * so much of its variance, so wide, in the second around it; in a room that rings like most.
+ */
+const SWING = { share: 0.25, cents: 3, around: 1 } as const;
+const USUAL_SPREAD: Decibels = 4;
+
 /** Between these frames a tone of one pitch did not carry on: it was stopped and begun again. */
 export interface Interruption {
   readonly from: number;
@@ -85,8 +94,9 @@ export function interruptionsWithin(
   from: number,
   to: number,
   a4: Hertz,
-  rings: boolean,
+  decaySeconds: Seconds,
 ): Interruption[] {
+  const rings = decaySeconds > RINGS;
   const apart = Math.round(APART / frames.hopSeconds);
   const candidates = candidatesIn(line, frames, from, to, a4, rings);
   const sure = candidates.filter(({ odds }) => odds > BELIEVED).length;
@@ -103,9 +113,36 @@ export function interruptionsWithin(
   );
   // Where nothing rings every start is heard by itself.
   const regular = rings && !vibrato ? inStep(from, candidates, apart) : [];
-  return likeliest([...likely, ...regular], apart)
+  const starts = likeliest([...likely, ...regular], apart);
+  const swings = rings ? swingsAmong(starts, line, frames, { from, to }, a4, decaySeconds) : new Set<Start>();
+  // Where most are, the others are too.
+  if (swings.size > 0 && 2 * swings.size >= starts.length) return [];
+  return starts
+    .filter((start) => !swings.has(start))
     .sort((a, b) => a.at - b.at)
     .map(({ stop, at }) => ({ from: stop, to: Math.max(stop + 1, Math.round(at - SEEN_LATE)) }));
+}
+
+/** Which of what look like starts are swings of a vibrato. */
+function swingsAmong(
+  starts: readonly Start[],
+  line: Line,
+  frames: Frames,
+  { from, to }: Interruption,
+  a4: Hertz,
+  decaySeconds: Seconds,
+): ReadonlySet<Start> {
+  const length = Math.min(to - from, Math.round(SWING.around / frames.hopSeconds));
+  return new Set(
+    starts.filter(({ at }) => {
+      const first = clamp(at - (length >> 1), from, to - length);
+      const pitch = line.pitch.subarray(first, first + length);
+      const { swing, share } = swingIn(pitch, frames.hopSeconds);
+      if (share < SWING.share || swing.extentCents < SWING.cents) return false;
+      const hertz = pitch.map((semitones) => midiToHertz(semitones, a4));
+      return isOneSwing(frames, hertz, first, swing, { decaySeconds, spreadDb: USUAL_SPREAD });
+    }),
+  );
 }
 
 function candidatesIn(

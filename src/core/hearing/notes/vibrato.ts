@@ -1,5 +1,6 @@
 import type { Hertz, Seconds } from '@/core/tuning';
 import { detrended, median, rms, robustSlope } from '@/core/base';
+import type { Vibrato } from './note';
 
 const SLOWEST_HZ = 3.5;
 const FASTEST_HZ = 8;
@@ -12,7 +13,7 @@ const LEAST_EXTENT_CENTS = 2.5;
 const LEAST_SHARE = 0.55;
 
 export interface PitchMotion {
-  readonly vibrato: { readonly rateHz: number; readonly extentCents: number } | null;
+  readonly vibrato: Vibrato | null;
   /** RMS of what neither the trend nor the vibrato explains. */
   readonly wobbleCents: number;
 }
@@ -70,6 +71,19 @@ export function vibratoIn(pitch: Float64Array, hop: Seconds): PitchMotion['vibra
   const cents = pitch.map((semitones) => 100 * semitones);
   const level = detrended(cents, robustSlope(cents));
   return pitchMotion(level, level, hop, () => 1).vibrato;
+}
+
+/**
+ * The sinusoid that explains most of how the pitch moves over a stretch, however little that is, and the share of the variance that it
+ * explains. @param pitch in MIDI numbers.
+ */
+export function swingIn(
+  pitch: Float64Array,
+  hop: Seconds,
+): { readonly swing: Vibrato; readonly share: number } {
+  const cents = pitch.map((semitones) => 100 * semitones);
+  const fit = bestSinusoid(detrended(cents, lineThrough(cents, 0, cents.length)), hop);
+  return { swing: { rateHz: fit.rate, extentCents: fit.amplitude }, share: fit.share };
 }
 
 /** Least-squares slope per step over a stretch, unknown values passed over. */
