@@ -13,7 +13,7 @@ const REASONS: Readonly<Record<Reason, string>> = {
   room: 'in this room the echoes of the notes differ by as much',
   'steady-level': 'the level hardly moved, so nothing can be said about how the pitch goes with it',
   'out-of-band': 'the recording does not reach high enough to tell',
-  partial: 'one of its partials stood so far over the others that the tone could hardly be told from it',
+  partial: 'one of its partials hid the others',
   'too-few': 'too little of it was heard',
   'nothing-held-alone':
     'the held note was not heard alone first, so the two cannot be told apart; let it sound alone for two seconds before you come in',
