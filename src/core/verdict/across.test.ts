@@ -22,13 +22,21 @@ describe('what happened', () => {
         { group: 4, kind: 'undertone', after: 0.3 },
       ],
     });
-    expect(said(judged).headline).toMatch(/^2 notes cracked: a higher mode sounded: .+ and .+$/);
+    expect(said(judged).headline).toMatch(/^2 notes cracked into a higher mode: .+ and .+$/);
     expect(wholeValue(judged, 'events')).toBe(3);
     expect(sentenceOf(judged, 'events')).toMatch(
       /^Cracked, a higher mode 2 times \(.+ and .+\); undertone \(.+\)\.$/,
     );
     expect(kindsOf(judged)).toEqual(expect.arrayContaining(['break-up', 'undertone']));
     expect(said(judged).notes[1]!.marks).toEqual(['cracked, a higher mode']);
+  });
+
+  it('a place that cracked again is named once, as always the same', () => {
+    const same = scoreOfFamily('subdivision-ladder', 'flute', { top: '4' });
+    const judged = judgedAsWritten(same, {
+      events: [1, 3].map((group) => ({ group, kind: 'break', after: 0.3, midi: 96 })),
+    });
+    expect(said(judged).headline).toMatch(/^2 notes cracked into a higher mode: \S+ each time$/);
   });
 
   it('one thing alone is named with its note', () => {

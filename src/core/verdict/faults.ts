@@ -27,8 +27,8 @@ export const FAULTS = {
     'cracked, a higher mode',
     2,
     null,
-    (place) => `${place} cracked: a higher mode sounded`,
-    (n, slurs) => `${places(n, slurs)} cracked: a higher mode sounded`,
+    (place) => `${place} cracked into a higher mode`,
+    (n, slurs) => `${places(n, slurs)} cracked into a higher mode`,
     [
       ['break', 'up'],
       ['blip', 'up'],
@@ -38,8 +38,8 @@ export const FAULTS = {
     'cracked, a lower mode',
     2,
     'air before the note',
-    (place) => `${place} cracked: a lower mode sounded`,
-    (n, slurs) => `${places(n, slurs)} cracked: a lower mode sounded`,
+    (place) => `${place} cracked into a lower mode`,
+    (n, slurs) => `${places(n, slurs)} cracked into a lower mode`,
     [
       ['break', 'down'],
       ['blip', 'down'],

@@ -147,7 +147,8 @@ export function faultText(faults: readonly Fault[], speaking: Speaking): string 
   const places = [...faults]
     .sort((a, b) => (a.group ?? 0) - (b.group ?? 0))
     .map((fault) => placeOf(fault, speaking));
-  return `${manyText(faults)}: ${listed(places, 3)}`;
+  const always = new Set(places).size === 1 ? ' each time' : '';
+  return `${manyText(faults)}: ${listed(places, 3)}${always}`;
 }
 
 /** Where there is a slur among notes, it is the note at its end that is counted. */
