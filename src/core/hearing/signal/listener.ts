@@ -95,7 +95,10 @@ export class Listener {
     const reachSeconds = (settings.spectrum.window * settings.spectrum.decimation) / sampleRate + 0.2;
     const reach = (decimation: number) => Math.ceil((reachSeconds * sampleRate) / decimation);
     this.pitchStream = new Decimator(settings.pitchDecimation, reach(settings.pitchDecimation));
-    this.spectrumStream = new Decimator(settings.spectrum.decimation, reach(settings.spectrum.decimation));
+    this.spectrumStream =
+      settings.spectrum.decimation === settings.pitchDecimation
+        ? this.pitchStream
+        : new Decimator(settings.spectrum.decimation, reach(settings.spectrum.decimation));
     this.periodicity = new Periodicity(settings.pitch);
     this.brief = settings.brief && new Periodicity(settings.brief);
     this.briefBuffer = new Float64Array(settings.brief?.window ?? 0);
@@ -166,7 +169,7 @@ export class Listener {
     this.pitchStream.push(this.hopBuffer, this.settings.hop);
     const { output } = this.pitchStream;
     for (let i = this.sound.length; i < output.end; i++) this.sound.set(this.sound.grow(0), output.at(i));
-    this.spectrumStream.push(this.hopBuffer, this.settings.hop);
+    if (this.spectrumStream !== this.pitchStream) this.spectrumStream.push(this.hopBuffer, this.settings.hop);
     this.readPitch();
     this.readSpectra();
     this.readContinuity();
