@@ -147,8 +147,8 @@ export function faultText(faults: readonly Fault[], speaking: Speaking): string 
   const places = [...faults]
     .sort((a, b) => (a.group ?? 0) - (b.group ?? 0))
     .map((fault) => placeOf(fault, speaking));
-  const always = new Set(places).size === 1 ? ' each time' : '';
-  return `${manyText(faults)}: ${listed(places, 3)}${always}`;
+  const again = new Set(places).size === 1 ? ` (${places.length} times)` : '';
+  return `${manyText(faults)}: ${listed(places, 3)}${again}`;
 }
 
 /** Where there is a slur among notes, it is the note at its end that is counted. */

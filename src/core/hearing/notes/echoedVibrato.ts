@@ -84,10 +84,11 @@ function extentOf(
 /** Log-likelihoods of lines, one for each of the extents, of a vibrato about f0. */
 function likelihoodsOf(vibrato: Vibrato, f0: Hertz, room: Ringing) {
   const index = indexOf(vibrato, f0);
-  const known = new Map<number, Cholesky>();
+  const known = new Map<string, Cholesky>();
   const covariance = (x: number, lines: number) => {
-    const found = known.get(x) ?? covarianceOf(x, lines, vibrato.rateHz, room);
-    known.set(x, found);
+    const key = `${lines} ${x}`;
+    const found = known.get(key) ?? covarianceOf(x, lines, vibrato.rateHz, room);
+    known.set(key, found);
     return found;
   };
   return (lines: readonly Lines[]): Float64Array =>
