@@ -160,12 +160,14 @@ describe('other sites', () => {
 
 describe('uploads', () => {
   const limits = { mostBytes: 2000, atOnce: 2, longestMs: 150 };
-  const left = async () => (await readdir(tmpdir())).filter((name) => name.startsWith('gold-reed-upload-'));
+  // Their own: other servers on this machine leave and sweep uploads too.
+  let uploadFolder: string;
+  const left = () => readdir(uploadFolder);
   let small: FastifyInstance;
   let url: string;
   const jobs: AbortSignal[] = [];
   beforeAll(async () => {
-    await Uploads.sweep();
+    uploadFolder = await mkdtemp(join(tmpdir(), 'uploads-test-'));
     const queue: AnalysisQueue = {
       ...inline,
       run: (job, signal) => {
@@ -175,10 +177,13 @@ describe('uploads', () => {
           : analyse(job);
       },
     };
-    small = await buildApp({ queue, uploads: limits });
+    small = await buildApp({ queue, uploads: limits, uploadFolder });
     url = `${await small.listen({ port: 0, host: '127.0.0.1' })}/api/analyses?instrument=flute`;
   });
-  afterAll(() => small.close());
+  afterAll(async () => {
+    await small.close();
+    await rm(uploadFolder, { recursive: true });
+  });
 
   /** A body whose end the client leaves open. */
   function upload(bytes: number, to = url) {
@@ -220,14 +225,18 @@ describe('uploads', () => {
   });
 
   it('do not keep the server from ending, and what a killed one left is swept away', async () => {
-    const stalled = await buildApp({ queue: inline, uploads: { ...limits, longestMs: 60_000 } });
+    const stalled = await buildApp({
+      queue: inline,
+      uploads: { ...limits, longestMs: 60_000 },
+      uploadFolder,
+    });
     const to = `${await stalled.listen({ port: 0, host: '127.0.0.1' })}/api/analyses?instrument=flute`;
     const { request } = upload(10, to);
     while ((await left()).length === 0) await new Promise((done) => setTimeout(done, 5));
     await stalled.close();
     request.destroy();
-    await mkdtemp(join(tmpdir(), 'gold-reed-upload-'));
-    await Uploads.sweep();
+    await mkdtemp(join(uploadFolder, 'gold-reed-upload-'));
+    await Uploads.sweep(uploadFolder);
     expect(await left()).toEqual([]);
   });
 });

@@ -46,6 +46,8 @@ export interface AppOptions {
   /** Names under which the server answers; null: any address of this machine in its network. */
   readonly hosts?: readonly string[] | null;
   readonly uploads?: UploadLimits;
+  /** Where recordings lie while they are looked at; the machine's folder for passing things unless told. */
+  readonly uploadFolder?: string;
 }
 
 const problem = (message: string) => ({ error: message });
@@ -76,8 +78,11 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   return app;
 }
 
-function addAnalyses(app: FastifyInstance, { queue, uploads: limits = UPLOADS }: AppOptions): void {
-  const uploads = new Uploads(limits);
+function addAnalyses(
+  app: FastifyInstance,
+  { queue, uploads: limits = UPLOADS, uploadFolder }: AppOptions,
+): void {
+  const uploads = new Uploads(limits, uploadFolder);
   app.post('/api/analyses', async (request, reply) => {
     const query = checked(querySchema, request.query, 'query');
     if (!query.ok) return reply.code(400).send(problem(query.problem));

@@ -26,15 +26,18 @@ export interface UploadLimits {
 export class Uploads {
   private coming = 0;
 
-  constructor(private readonly limits: UploadLimits) {}
+  constructor(
+    private readonly limits: UploadLimits,
+    private readonly folder = tmpdir(),
+  ) {}
 
   /** Removes what earlier runs of the server left when they were killed. */
-  static async sweep(): Promise<void> {
-    const names = await readdir(tmpdir());
+  static async sweep(folder = tmpdir()): Promise<void> {
+    const names = await readdir(folder);
     await Promise.all(
       names
         .filter((name) => name.startsWith(PREFIX))
-        .map((name) => rm(join(tmpdir(), name), { recursive: true, force: true })),
+        .map((name) => rm(join(folder, name), { recursive: true, force: true })),
     );
   }
 
@@ -47,7 +50,7 @@ export class Uploads {
     this.coming++;
     let folder: string | null = null;
     try {
-      folder = await mkdtemp(join(tmpdir(), PREFIX));
+      folder = await mkdtemp(join(this.folder, PREFIX));
       const path = join(folder, 'recording.wav');
       await this.store(body, path, signal);
       return await work(path);

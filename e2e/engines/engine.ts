@@ -26,3 +26,25 @@ export const PATIENCE_MS = 20_000;
 
 /** A phone's screen, as far as a window can be made that narrow. */
 export const PHONE = { width: 390, height: 844 } as const;
+
+/** Between two looks at the page, milliseconds. */
+const PAUSE_MS = 100;
+
+/**
+ * Asks something of a place in the page until the page does not refuse: it may be replaced between finding and using it.
+ * @throws naming the place and what the page said last, after `ms`.
+ */
+export async function untilDone<T>(
+  place: string,
+  act: () => Promise<T>,
+  ms: number = PATIENCE_MS,
+): Promise<T> {
+  for (const begun = Date.now(); ; await new Promise((done) => setTimeout(done, PAUSE_MS))) {
+    try {
+      return await act();
+    } catch (error) {
+      if (Date.now() - begun > ms)
+        throw new Error(`${place} was waited for ${ms / 1000} s in vain`, { cause: error });
+    }
+  }
+}

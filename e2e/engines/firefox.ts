@@ -1,5 +1,5 @@
 import puppeteer, { type JSHandle } from 'puppeteer-core';
-import { PATIENCE_MS, PHONE, type Engine } from './engine';
+import { PHONE, untilDone, type Engine } from './engine';
 
 const FIREFOX = '/usr/bin/firefox-esr';
 
@@ -29,10 +29,10 @@ export async function openFirefox(): Promise<Engine> {
       () => undefined,
     );
   });
-  const at = async (place: string, ms = PATIENCE_MS) => {
-    const found = await page.waitForSelector(`xpath/${place}`, { timeout: ms });
-    if (!found) throw new Error(`${place} is not there`);
-    return found;
+  const found = async (place: string) => {
+    const element = await page.$(`xpath/${place}`);
+    if (!element) throw new Error('it is not there');
+    return element;
   };
   return {
     name: `Firefox (${await browser.version()})`,
@@ -41,10 +41,11 @@ export async function openFirefox(): Promise<Engine> {
     },
     isThere: async (place) => (await page.$(`xpath/${place}`)) !== null,
     see: async (place, ms) => {
-      await at(place, ms);
+      await untilDone(place, () => found(place), ms);
     },
-    tap: async (place) => (await at(place)).click(),
-    text: async (place) => (await at(place)).evaluate((element) => element.textContent ?? ''),
+    tap: (place) => untilDone(place, async () => (await found(place)).click()),
+    text: (place) =>
+      untilDone(place, async () => (await found(place)).evaluate((element) => element.textContent ?? '')),
     address: () => Promise.resolve(page.url()),
     complaints: () => Promise.resolve(complaints),
     picture: async () => Buffer.from(await page.screenshot()),

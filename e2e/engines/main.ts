@@ -10,6 +10,12 @@ const PICTURES = join('build', 'engines');
 
 const ENGINES: Readonly<Record<string, () => Promise<Engine>>> = { webkit: openWebKit, firefox: openFirefox };
 
+/** An error in words, with what lay behind it: a driver often wraps the reason. */
+const told = (error: unknown): string =>
+  error instanceof Error
+    ? error.message + (error.cause === undefined ? '' : ` (${told(error.cause)})`)
+    : String(error);
+
 /** @returns whether the journey came to its end; what it ended at is drawn, and said. */
 async function tried(id: string, open: () => Promise<Engine>, url: string): Promise<boolean> {
   const begun = Date.now();
@@ -22,7 +28,7 @@ async function tried(id: string, open: () => Promise<Engine>, url: string): Prom
     console.log(`${engine.name}: the whole journey in ${Math.round((Date.now() - begun) / 1000)} s`);
     return true;
   } catch (error) {
-    console.log(`${engine?.name ?? id}: ${error instanceof Error ? error.message : String(error)}`);
+    console.log(`${engine?.name ?? id}: ${told(error)}`);
     return false;
   } finally {
     const picture = await engine?.picture().catch(() => null);

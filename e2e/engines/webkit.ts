@@ -3,16 +3,12 @@ import { readdirSync } from 'node:fs';
 import { createServer, type AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import * as z from 'zod';
-import { PATIENCE_MS, PHONE, type Engine } from './engine';
+import { PHONE, untilDone, type Engine } from './engine';
 
 const DRIVER = '/usr/bin/WebKitWebDriver';
 const LIBRARIES = '/usr/lib';
-/** Between two looks at the page, milliseconds. */
-const PAUSE_MS = 100;
 /** The key under which WebDriver hands over an element (W3C WebDriver, "Elements"). */
 const ELEMENT = 'element-6066-11e4-a52e-4f735466cecf';
-
-const pause = (ms: number) => new Promise((done) => setTimeout(done, ms));
 
 /** The small browser that WebKitGTK brings with it, wherever this machine's libraries are. */
 function smallBrowser(): string {
@@ -54,37 +50,23 @@ export async function openWebKit(): Promise<Engine> {
     const { error, message } = refusal.parse(value);
     throw new Error(`${error}: ${message || path}`);
   }
-  async function untilThere<T>(look: () => Promise<T>, ms: number): Promise<T> {
-    for (const begun = Date.now(); ; await pause(PAUSE_MS)) {
-      try {
-        return await look();
-      } catch (error) {
-        if (Date.now() - begun > ms) throw error;
-      }
-    }
-  }
   try {
     const { sessionId } = z.object({ sessionId: z.string() }).parse(
-      await untilThere(
-        () =>
-          call('POST', '/session', {
-            capabilities: {
-              alwaysMatch: {
-                'webkitgtk:browserOptions': { binary: smallBrowser(), args: ['--automation'] },
-              },
+      await untilDone('a session', () =>
+        call('POST', '/session', {
+          capabilities: {
+            alwaysMatch: {
+              'webkitgtk:browserOptions': { binary: smallBrowser(), args: ['--automation'] },
             },
-          }),
-        PATIENCE_MS,
+          },
+        }),
       ),
     );
     const session = `/session/${sessionId}`;
-    const at = (place: string, ms = PATIENCE_MS): Promise<string> =>
-      untilThere(async () => {
-        const found = await call('POST', `${session}/element`, { using: 'xpath', value: place });
-        return `${session}/element/${z.object({ [ELEMENT]: z.string() }).parse(found)[ELEMENT]}`;
-      }, ms).catch((error: Error) => {
-        throw new Error(`${place} did not come (${error.message})`);
-      });
+    const found = async (place: string): Promise<string> => {
+      const element = await call('POST', `${session}/element`, { using: 'xpath', value: place });
+      return `${session}/element/${z.object({ [ELEMENT]: z.string() }).parse(element)[ELEMENT]}`;
+    };
     await call('POST', `${session}/window/rect`, PHONE);
     const version = z
       .object({ capabilities: z.object({ browserVersion: z.string() }) })
@@ -99,13 +81,13 @@ export async function openWebKit(): Promise<Engine> {
           .array(z.unknown())
           .parse(await call('POST', `${session}/elements`, { using: 'xpath', value: place })).length > 0,
       see: async (place, ms) => {
-        await at(place, ms);
+        await untilDone(place, () => found(place), ms);
       },
       tap: async (place) => {
-        const found = await at(place);
-        await untilThere(() => call('POST', `${found}/click`), PATIENCE_MS);
+        await untilDone(place, async () => call('POST', `${await found(place)}/click`));
       },
-      text: async (place) => z.string().parse(await call('GET', `${await at(place)}/text`)),
+      text: (place) =>
+        untilDone(place, async () => z.string().parse(await call('GET', `${await found(place)}/text`))),
       address: async () => z.string().parse(await call('GET', `${session}/url`)),
       complaints: () => Promise.resolve([]),
       picture: async () =>
