@@ -309,16 +309,23 @@ export function othersOf(note: number, instrument: Instrument): number[] {
 
 /**
  * The pitch to which a strongest component belongs that took a note's place: of a mode that the note's fingering can sound, whose
- * first, second or third partial it is, or of a squeak above all notes; null when it is neither.
+ * first, second or third partial it is (or any, where it is the note's too), or of a squeak above all notes; null when it is neither.
+ * @param holds whether the partials of a mode, but for the strongest component, hold while others of the note fall.
  */
-export function soundOf(strongest: number, note: number, instrument: Instrument): number | null {
+export function soundOf(
+  strongest: number,
+  note: number,
+  instrument: Instrument,
+  holds: (mode: number, strongest: number) => boolean,
+): number | null {
   const aboveAll = isAboveAll(strongest, note, instrument);
   const modes = otherModes(note, instrument, aboveAll ? 1 : 3);
   const isAt = (partial: number) => (mode: number) =>
     Math.abs(strongest - mode - 12 * Math.log2(partial)) <= MODE_SEMITONES;
   const mode = modes.find(isAt(1));
   if (mode !== undefined) return mode;
-  if (aboveAll) return strongest;
+  const below = modes.find((m) => m > note && multipleOf(strongest, m) !== null && holds(m, strongest));
+  if (aboveAll) return multipleOf(strongest, note) !== null && below !== undefined ? below : strongest;
   return modes.find((m) => m > note && (isAt(2)(m) || isAt(3)(m))) ?? null;
 }
 

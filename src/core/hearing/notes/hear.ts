@@ -49,7 +49,7 @@ export function hearNotes(found: Frames, instrument: Instrument, options: Hearin
           found,
           onePitchOf(instrument),
           a4,
-          (strongest, note) => soundOf(strongest, note, instrument),
+          (strongest, note, holds) => soundOf(strongest, note, instrument, holds),
           (note) => othersOf(note, instrument),
         )
       : bridgeSqueaks(line, found, instrument, a4);

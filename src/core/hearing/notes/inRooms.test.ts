@@ -199,3 +199,30 @@ test.each([DRY, LIVING[0]!])('a vibrato is one note, however wide ($room)', (pla
       );
     }
 });
+
+test.each([
+  ['a squeak over a clarinet is no note an octave below', 'clarinet-bb', 311, 1, 'squeak', 97, 4.07],
+  [
+    'a break to the octave is no squeak, though a high partial grows most',
+    'sax-tenor',
+    321,
+    2,
+    'break',
+    59,
+    4.97,
+  ],
+  [
+    'an undertone is no break, though two notes have a period in common',
+    'sax-tenor',
+    332,
+    3,
+    'undertone',
+    63,
+    1.71,
+  ],
+] as const)('%s', (_, id, seed, place, kind, soundingMidi, at) => {
+  const report = emptyReport();
+  const { events } = listenIn({ room: 'living', place }, lines(findInstrument(id)!, seed, PUT_IN), report);
+  const told = events.filter(({ startSeconds }) => Math.abs(startSeconds - at) < 0.1);
+  expect(told).toMatchObject([{ kind, soundingMidi }]);
+});

@@ -1,6 +1,7 @@
 import { median } from '@/core/base';
 import type { Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/tuning';
+import { multipleOf } from './echoes';
 import type { Line } from './line';
 import { fitTogether, type Sound, type Tone } from './tones';
 
@@ -103,7 +104,7 @@ function newcomerAt(
   return comes && levelDb >= FAINTEST ? { pitch, levelDb, comesDb, alone } : null;
 }
 
-/** Pitches that sounded for a while before a frame and are not the note's. */
+/** Pitches that sounded for a while before a frame and are not the note's, nor what it and another have in common. */
 export function soundsBefore(frame: number, note: Midi, { pitch }: Line, hop: Seconds): Midi[] {
   const stretch = Math.round(STRETCH / hop);
   const found: Midi[] = [];
@@ -113,5 +114,9 @@ export function soundsBefore(frame: number, note: Midi, { pitch }: Line, hop: Se
     const here = median(known);
     if ([note, ...found].every((other) => Math.abs(other - here) > OTHER_SEMITONES)) found.push(here);
   }
-  return found;
+  return found.filter(
+    (here) =>
+      multipleOf(note, here) === null ||
+      !found.some((other) => other > here + OTHER_SEMITONES && multipleOf(other, here) !== null),
+  );
 }

@@ -1,7 +1,6 @@
 import { clamp, median, quantile } from '@/core/base';
 import { QUICK_PARTIALS, type Frames } from '@/core/hearing/signal';
 import {
-  hertzToMidi,
   midiToHertz,
   type Decibels,
   type Hertz,
@@ -12,7 +11,7 @@ import {
 import { hopMean } from './gaps';
 import { newnessIn, type Line } from './line';
 import { multipleOf } from './echoes';
-import { newcomerIn } from './newcomers';
+import { DOUBTFUL, Naming, type Identify } from './naming';
 import { AROUND, PitchMoves } from './pitchMoves';
 
 /** Something else that sounded for a moment in the place of a note: a wrong mode or a squeak. Frames are half-open. */
@@ -73,23 +72,6 @@ const WEIGHTS = {
   /** How fast the pitch moves there all the time, beyond 0.5: see PitchMoves. Where it does, echoes make moments of newness by themselves. */
   moves: -2,
 } as const;
-/** A level that falls by more, dB, is stopped. */
-const STOPPED: Decibels = 5;
-/** What is doubtful by so much, in log-odds, is believed where a newcomer stands out clearly. */
-const DOUBTFUL = 1.5;
-/** And so much it takes where all partials of the newcomer are the note's too. */
-const SURE = 1;
-const CLEAR_NEWCOMER: { readonly levelDb: Decibels; readonly comesDb: Decibels } = {
-  levelDb: -8,
-  comesDb: 12,
-};
-/** Frames for which the spectrum still holds what has ended, and how many of them have to tell. */
-const LATER = 7;
-const FEWEST_LATER = 2;
-const PARTIAL_SEMITONES = 0.6;
-/** A partial that a newcomer brings grows by this (power), and is not fainter than this against the note. */
-const GROWN = 4;
-const FAINT = 0.01;
 /** Amplitude against the note's below which nothing sounds between its partials. */
 const NOTHING = 0.03;
 const USUAL_LENGTH: Seconds = 0.06;
@@ -107,8 +89,7 @@ interface Candidate extends Replacement {
  * Moments in which something else took a note's place in a room that rings. The echo of the note goes on meanwhile, so that
  * neither its pitch nor its level need leave; but the sound is new twice, between stretches of the same note that carry on.
  * The line is bridged there, as the note goes on.
- * @param onePitch how far apart two pitches are one. @param identify what a strongest component in a note's place belongs to, if
- * the instrument can sound it there.
+ * @param onePitch how far apart two pitches are one.
  * @param othersOf what the instrument can sound in a note's place.
  */
 export function replacementsIn(
@@ -116,7 +97,7 @@ export function replacementsIn(
   frames: Frames,
   onePitch: Semitones,
   a4: Hertz,
-  identify: (strongest: Midi, note: Midi) => Midi | null,
+  identify: Identify,
   othersOf: (note: Midi) => Midi[],
 ): Replacement[] {
   const seen = new Seen(line, frames, onePitch, a4, identify, othersOf);
@@ -131,15 +112,17 @@ export function replacementsIn(
 /** What can be seen around two moments of newness. */
 class Seen {
   private readonly newness: Float64Array;
+  private readonly naming: Naming;
 
   constructor(
     private readonly line: Line,
     private readonly frames: Frames,
     private readonly onePitch: Semitones,
     private readonly a4: Hertz,
-    private readonly identify: (strongest: Midi, note: Midi) => Midi | null,
-    private readonly othersOf: (note: Midi) => Midi[],
+    identify: Identify,
+    othersOf: (note: Midi) => Midi[],
   ) {
+    this.naming = new Naming(line, frames, a4, identify, othersOf);
     this.newness = newnessIn(line, 0, frames.count);
   }
 
@@ -209,59 +192,8 @@ class Seen {
     if (!(odds > -DOUBTFUL)) return null;
     let back = to;
     while (back < end && !isNote(back)) back++;
-    // A newcomer may be as loud as the echo of the note: it is the strongest, or what has grown from nothing.
-    const newcomers = [this.strongestLater(from, to, note), this.grownWithin(first, last, before, note)];
-    const pitches = newcomers
-      .map((newcomer) => newcomer && this.identify(newcomer, note))
-      .filter((pitch) => pitch !== null);
-    const [pitch, other] = pitches;
-    const differ = pitch !== undefined && other !== undefined && Math.abs(pitch - other) > 1;
-    if (pitch !== undefined && odds > 0 && !differ) return { from, to, back, note, odds, pitch };
-    // Where the level falls too, a tongue may have stopped the note: then what comes next begins another.
-    if (lowest < -STOPPED && !differ) return null;
-    const among = differ ? pitches : this.othersOf(note);
-    const newcomer = newcomerIn(from, to, note, among, this.line, this.frames, this.a4);
-    if (!newcomer && differ && odds > 0) return { from, to, back, note, odds, pitch };
-    if (!newcomer) return null;
-    const isClear = newcomer.levelDb > CLEAR_NEWCOMER.levelDb && newcomer.comesDb > CLEAR_NEWCOMER.comesDb;
-    const needed = newcomer.alone ? (isClear ? -DOUBTFUL : 0) : SURE;
-    return odds > needed ? { from, to, back, note, odds, pitch: newcomer.pitch } : null;
-  }
-
-  /** The spectrum has a longer window than the rest: what is strongest follows for a while, and only if it is no partial of the note. */
-  private strongestLater(from: number, to: number, note: Midi): Midi | null {
-    const f0 = midiToHertz(note, this.a4);
-    const others: Midi[] = [];
-    for (let i = from; i < Math.min(this.frames.count, to + LATER); i++) {
-      const hertz = this.frames.strongestHz[i]!;
-      const k = Math.max(1, Math.round(hertz / f0));
-      if (Math.abs(12 * Math.log2(hertz / (k * f0))) > PARTIAL_SEMITONES)
-        others.push(hertzToMidi(hertz, this.a4));
-    }
-    return others.length >= FEWEST_LATER ? median(others) : null;
-  }
-
-  /** The strongest partial of what is found in the note's place that has grown by far; null where none has for half of the time. */
-  private grownWithin(first: number, last: number, before: Float64Array, note: Midi): Midi | null {
-    const faint = Math.max(...before.map((power) => power || 0)) * FAINT;
-    const found: Midi[] = [];
-    for (let i = first; i < last; i++) {
-      const pitch = this.line.pitch[i]!;
-      const powers = Array.from(
-        this.frames.quickPartials.subarray(i * QUICK_PARTIALS, (i + 1) * QUICK_PARTIALS),
-        (amplitude) => amplitude ** 2,
-      );
-      const strongest = Math.max(...powers);
-      let best = -1;
-      powers.forEach((power, k) => {
-        const partial = multipleOf(pitch + 12 * Math.log2(k + 1), note);
-        const was = (partial === null ? null : before[partial - 1]) ?? 0;
-        if (power > GROWN * Math.max(was, faint) && power > strongest / 6 && !(power <= powers[best]!))
-          best = k;
-      });
-      if (best >= 0 && !Number.isNaN(pitch)) found.push(pitch + 12 * Math.log2(best + 1));
-    }
-    return 2 * found.length > last - first ? median(found) : null;
+    const named = this.naming.named({ from, to, first, last, note, before, during, elsewhere, lowest, odds });
+    return named && { from, to, back, note, ...named };
   }
 
   /**
@@ -274,10 +206,12 @@ class Seen {
       const ratio = multipleOf(note, this.line.pitch[i]!) ?? 1;
       if (ratio === 1 || 2 * ratio > QUICK_PARTIALS + 1) continue;
       const partials = this.frames.quickPartials.subarray(i * QUICK_PARTIALS, (i + 1) * QUICK_PARTIALS);
+      const faint = NOTHING * partials[ratio - 1]!;
+      const below = Math.max(...partials.subarray(0, ratio - 1));
       let between = 0;
       for (let k = ratio + 1; k <= QUICK_PARTIALS; k++)
         if (k % ratio > 0) between = Math.max(between, partials[k - 1]!);
-      if (between < NOTHING * partials[ratio - 1]!) alone++;
+      if (between < faint && below >= faint) alone++;
     }
     return 2 * alone > last - first;
   }
