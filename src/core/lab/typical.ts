@@ -9,17 +9,22 @@ export interface Typical {
   readonly words: string;
 }
 
-/** A steady player at a score. Where the breath itself is explored, tone and pitch go with it. */
-export function playerFor(score: Score): Player {
-  return score.family === 'breath-sweep'
-    ? { ...steadyPlayer, centsPer10Db: 8, ringAboveDb: 10 }
-    : steadyPlayer;
+/** An even, middling swing, of the level too. */
+const VIBRATO: Player['vibrato'] = { rateHz: 5.2, extentCents: 22, levelDb: 0.8 };
+
+/** A steady player at a score, with vibrato where it is wanted. Where the breath itself is explored, tone and pitch go with it. */
+export function playerFor({ family, vibrato }: Score): Player {
+  return {
+    ...steadyPlayer,
+    ...(family === 'breath-sweep' && { centsPer10Db: 8, ringAboveDb: 10 }),
+    ...(vibrato === 'wanted' && { vibrato: VIBRATO }),
+  };
 }
 
 /** A player whose playing of a score has the fault that is most often heard in it. */
 export function typicalFault(score: Score): Typical {
   const section = findFamily(score.family)?.section ?? 'sound';
-  const player = (change: Partial<Player>): Player => ({ ...steadyPlayer, ...change });
+  const player = (change: Partial<Player>): Player => ({ ...playerFor(score), ...change });
   switch (section) {
     case 'seams':
       return {

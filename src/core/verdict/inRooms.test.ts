@@ -13,3 +13,19 @@ test.each([
   expect(report.takes).toBe(1);
   expect(report.wrong).toEqual([]);
 });
+
+test.each([
+  ['flute', 'tendency-scan', null],
+  ['oboe', 'octave-slurs', null],
+  ['flute', 'roaming-scale', 'living'],
+  ['flute', 'long-hold', 'living'],
+] as const)(
+  'a faultless %s that swings where vibrato is wanted is told of no fault in %s (%s)',
+  (id, familyId, room) => {
+    const report = faultlessIn(room, [1], [findInstrument(id)!], [findFamily(familyId)!], {
+      vibrato: 'wanted',
+    });
+    expect(report.takes).toBe(1);
+    expect(report.wrong).toEqual([]);
+  },
+);

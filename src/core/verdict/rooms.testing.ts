@@ -16,18 +16,19 @@ export interface RoomReport {
   readonly wrong: readonly string[];
 }
 
-/** The faultless player on every family with notes that fits, in some places of a room, judged at the ordinary level. */
+/** The faultless player on every family with notes that fits, in some places of a room, judged at the ordinary level. @param set of the exercises. */
 export function faultlessIn(
-  room: RoomName,
+  room: RoomName | null,
   places: readonly number[],
   chosen: readonly Instrument[],
   chosenFamilies: readonly Family[] = families,
+  set: Readonly<Record<string, unknown>> = {},
 ): RoomReport {
   const wrong: string[] = [];
   let [takes, accused, slurs, badSlurs, seconds, events] = [0, 0, 0, 0, 0, 0];
   for (const instrument of chosen)
     for (const family of chosenFamilies) {
-      const score = beginning(family, instrument);
+      const score = beginning(family, instrument, undefined, set);
       if (!score) continue;
       for (const place of places) {
         const { take } = sharedTake({
@@ -35,7 +36,7 @@ export function faultlessIn(
           instrument,
           seed: place,
           player: playerFor(score),
-          heardIn: { room, place },
+          ...(room && { heardIn: { room, place } }),
         });
         const judgement = judge(take, limitsOf('steady'));
         takes++;

@@ -25,8 +25,9 @@ export function beginning(
   family: Family,
   instrument: Instrument,
   most: { readonly notes: number; readonly seconds: number } = { notes: MOST_NOTES, seconds: MOST_SECONDS },
+  set: Readonly<Record<string, unknown>> = {},
 ): Score | null {
-  const made = family.make(instrument);
+  const made = family.make(instrument, set);
   if (!made.ok || made.value.notes.length === 0) return null;
   const second = (made.value.tempo ?? 60) / 60;
   const notes = made.value.notes.filter(

@@ -15,7 +15,7 @@ import { ORDINARY_PURITY, type Note, type PurityLimits, type UnknownReason } fro
 import type { Line } from './line';
 import type { Plateau } from './plateaus';
 import { perColour, detrended, median, quantile, rms, robustSlope, robustSlopeOver } from '@/core/base';
-import { pitchMotion } from './vibrato';
+import { middlesOf, pitchMotion } from './vibrato';
 
 /** Attack and release are left out of what is said about the body of a note. */
 const ATTACK: Seconds = 0.12;
@@ -110,6 +110,10 @@ export function measureNote(
           rings.room,
         )
       : seen;
+  // A part of a turn would lean: a swing's middle is what has a centre and a drift.
+  const middles = motion?.vibrato ? middlesOf(pitchCents, motion.vibrato.rateHz, hop) : null;
+  const centre = middles ? median(middles) : 100 * (centrePitch - soundingMidi);
+  const drift = middles ? robustSlope(middles) : pitchSlope;
 
   const level = line.levelDb.subarray(body.from, body.to);
   const levelSlope = robustSlope(level);
@@ -132,8 +136,8 @@ export function measureNote(
     writtenName: displayName(written, 'english'),
     mode: modeOf(instrument, written),
     register: registerOf(instrument, written).id,
-    centreCents: figure('centreCents', alone(100 * (centrePitch - soundingMidi) - asked), pitchReason),
-    driftCentsPerSecond: figure('driftCentsPerSecond', alone(long ? pitchSlope / hop : NaN), pitchReason),
+    centreCents: figure('centreCents', alone(centre - asked), pitchReason),
+    driftCentsPerSecond: figure('driftCentsPerSecond', alone(long ? drift / hop : NaN), pitchReason),
     wobbleCents: figure('wobbleCents', alone(motion?.wobbleCents), pitchReason),
     vibrato: doubts.pitch ? null : (motion?.vibrato ?? null),
     levelDb: figure('levelDb', trusted(median(level)), levelReason),

@@ -17,6 +17,7 @@ export const unknownReason = z.enum([
   'drone',
   'steady-level',
   'room',
+  'vibrato',
 ]);
 export type UnknownReason = z.infer<typeof unknownReason>;
 

@@ -66,6 +66,20 @@ export function pitchMotion(
   };
 }
 
+/**
+ * The middle of a swing, a value for every place where a whole turn is known: its mean over a turn. @param values NaN where unknown;
+ * left out where most of a turn is. @param hop time between values.
+ */
+export function middlesOf(values: Float64Array, rateHz: Hertz, hop: Seconds): Float64Array {
+  const turn = Math.max(1, Math.round(1 / (rateHz * hop)));
+  const middles: number[] = [];
+  for (let from = 0; from + turn <= values.length; from++) {
+    const known = values.subarray(from, from + turn).filter((value) => !Number.isNaN(value));
+    middles.push(2 * known.length > turn ? known.reduce((sum, value) => sum + value, 0) / known.length : NaN);
+  }
+  return Float64Array.from(middles);
+}
+
 /** The vibrato of a stretch of the line, before it is known to be one note. @param pitch in MIDI numbers. */
 export function vibratoIn(pitch: Float64Array, hop: Seconds): PitchMotion['vibrato'] {
   const cents = pitch.map((semitones) => 100 * semitones);

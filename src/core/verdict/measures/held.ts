@@ -31,7 +31,7 @@ export const held: Measure = {
     const late = firstBeatSeconds === null ? null : note.startSeconds - firstBeatSeconds - roundTrip.seconds;
     const swing = note.wobbleCents === null ? null : (note.vibrato?.extentCents ?? 0);
     return numbers([
-      of('centre', centsOff(reading, pair), 'centreCents', centreError(note)),
+      of('centre', centsOff(reading, pair), 'centreCents', centreError(reading, note)),
       of('drift', note.driftCentsPerSecond, 'driftCentsPerSecond', driftError(note)),
       of('wobble', note.wobbleCents, 'wobbleCents'),
       of('vibrato', swing, 'wobbleCents'),

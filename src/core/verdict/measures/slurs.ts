@@ -2,6 +2,7 @@ import { median } from '@/core/base';
 import { seamBetween } from '@/core/instruments';
 import type { Match } from '@/core/hearing/matching';
 import { blurOf } from '@/core/hearing/room';
+import { hiddenSwing } from './hiddenSwing';
 import { roomSpread } from './roomSpread';
 import { beyond, beyondEither } from '../fault';
 import type { Fault } from '../faults';
@@ -64,11 +65,20 @@ export const seam: Measure = {
         overshootCents !== null &&
         overshootCents > limits.overshootCents &&
         overshootCents <= PULLED * limits.overshootCents;
+      // Within its swing a pitch goes beyond the note by itself.
+      const swing = into.vibrato?.extentCents ?? hiddenSwing(reading, into);
+      const isSwing =
+        overshootCents !== null &&
+        overshootCents > limits.overshootCents &&
+        overshootCents - swing <= limits.overshootCents;
+      const overshoot = isPulled
+        ? figure('slur-overshoot', null, at, 'room')
+        : figure('slur-overshoot', isSwing ? null : overshootCents, at, isSwing ? 'vibrato' : 'too-short');
       return [
         level('slur-dip', dipDb, limits.seamDipDb),
         level('slur-bump', bumpDb, limits.seamBumpDb),
         figure('slur-time', isOfRoom ? null : took, at, isOfRoom ? 'room' : 'too-short'),
-        figure('slur-overshoot', isPulled ? null : overshootCents, at, isPulled ? 'room' : 'too-short'),
+        overshoot,
         level('slur-step', levelStepDb, limits.levelStepDb),
       ];
     });

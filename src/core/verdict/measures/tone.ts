@@ -3,11 +3,12 @@ import { lengthOf, type Note } from '@/core/hearing/notes';
 import { blurOf } from '@/core/hearing/room';
 import { leaning, type Decibels, type Seconds } from '@/core/tuning';
 import { amountOf, beyond, beyondEither, faultAt } from '../fault';
-import { figure, figuresAt, isKnown, most, valueOf, wholeOf, type Figure } from '../figure';
+import { figure, figuresAt, isKnown, most, valueOf, wholeOf, type Figure, type Reason } from '../figure';
 import type { FigureId } from '../figures';
 import { numbers, SILENT, type Measure } from '../measure';
 import { centsOff, plainNotes, playedNotes, scoreNoteOf, type PlayedNote, type Reading } from '../reading';
 import { because, capital, listed, sized } from '../words';
+import { hiddenSwing, swingError } from './hiddenSwing';
 import { roomSpread } from './roomSpread';
 
 /** Time after which an irregular wander of the pitch has forgotten itself. */
@@ -16,12 +17,15 @@ const WANDER: Seconds = 0.3;
 const USUAL_WOBBLE = 2;
 
 const readings = (note: Note) => Math.max(1, lengthOf(note) / WANDER);
-/** Standard error of a note's centre, by how much it wanders and how long it lasts. */
-export const centreError = (note: Note): number =>
-  (note.wobbleCents ?? USUAL_WOBBLE) / Math.sqrt(readings(note));
-/** Standard error of a slope through a wandering note: σ·√12 / (T·√n), cents a second. */
+/** Standard error of a note's centre, by how much it wanders and how long it lasts; and what a swing that is not seen may add. */
+export const centreError = (reading: Reading, note: Note): number =>
+  (note.wobbleCents ?? USUAL_WOBBLE) / Math.sqrt(readings(note)) + swingError(reading, note);
+/** What is left of a swing when its middle is taken, as a share. */
+const SWING_LEFT = 0.1;
+/** Standard error of a slope through a wandering note: σ·√12 / (T·√n), cents a second; and what a swing leaves. */
 export const driftError = (note: Note): number =>
-  ((note.wobbleCents ?? USUAL_WOBBLE) * Math.sqrt(12)) / (lengthOf(note) * Math.sqrt(readings(note)));
+  ((note.wobbleCents ?? USUAL_WOBBLE) * Math.sqrt(12)) / (lengthOf(note) * Math.sqrt(readings(note))) +
+  (SWING_LEFT * (note.vibrato?.extentCents ?? 0)) / lengthOf(note);
 
 /** One figure of each note, where it is known. */
 function each(
@@ -59,7 +63,12 @@ const SURE = { beyondError: true } as const;
 /** Where the notes sat, as a whole and one by one. */
 export const pitch: Measure = {
   measure(reading) {
-    const centres = each('centre', playedNotes(reading), (_, pair) => centsOff(reading, pair), centreError);
+    const centres = each(
+      'centre',
+      playedNotes(reading),
+      (_, pair) => centsOff(reading, pair),
+      (note) => centreError(reading, note),
+    );
     const middle = middleOf('pitch-middle', centres, 'centre');
     if (centres.length === 0 || reading.score.drone.length > 1) return numbers([]);
     const spread = 'spread' in middle ? middle.spread : null;
@@ -134,9 +143,16 @@ const NOISE_WOBBLE_CENTS = 12;
 const NOISY_DB = 15;
 const noiseWobble = (overFloorDb: Decibels) => NOISE_WOBBLE_CENTS * 10 ** ((NOISY_DB - overFloorDb) / 10);
 
+/** Whether a wobble over its limit may be a swing that is not known to be one. */
+const maySwing = (note: Note, reading: Reading): boolean =>
+  (note.wobbleCents ?? 0) > reading.limits.wobbleCents &&
+  (note.wobbleCents ?? 0) <= hiddenSwing(reading, note);
+
 /** A wobble that is over its limit with what room and noise can make, and within it without, is not known to be the player's. */
-function ownWobble({ wobbleCents, levelDb }: Note, reading: Reading): number | null {
+function ownWobble(note: Note, reading: Reading): number | null {
+  const { wobbleCents, levelDb } = note;
   const { conditions, limits } = reading;
+  if (maySwing(note, reading)) return null;
   if (wobbleCents === null || wobbleCents <= limits.wobbleCents) return wobbleCents;
   const room = roomWobble(reading);
   const noise = levelDb === null ? 0 : noiseWobble(levelDb - conditions.floorDb);
@@ -150,17 +166,19 @@ export const steadiness: Measure = {
     const long = pairs.filter(({ note }) => lengthOf(note) > TREND_SECONDS);
     const wobbles = each('wobble', pairs, (note) => ownWobble(note, reading));
     const known = new Set(wobbles.map(({ at }) => at));
-    const hidden = pairs.flatMap(({ note, match: { group } }) =>
-      note.wobbleCents === null || known.has(group.index) ? [] : [group.index],
+    const other = roomWobble(reading) > 0 ? 'room' : 'too-noisy';
+    const hidden = pairs.flatMap(({ note, match: { group } }): { at: number; reason: Reason }[] =>
+      note.wobbleCents === null || known.has(group.index)
+        ? []
+        : [{ at: group.index, reason: maySwing(note, reading) ? 'vibrato' : other }],
     );
-    const reason = roomWobble(reading) > 0 ? 'room' : 'too-noisy';
     return numbers([
       ...wobbles,
-      ...hidden.map((at) => figure('wobble', null, { at }, reason)),
+      ...hidden.map((each) => figure('wobble', null, { at: each.at }, each.reason)),
       ...(wobbles.length > 0
         ? [middleOf('wobble', wobbles, 'wobble')]
         : hidden.length > 0
-          ? [figure('wobble', null, { groups: hidden }, reason)]
+          ? [figure('wobble', null, { groups: hidden.map(({ at }) => at) }, hidden[0]!.reason)]
           : []),
       ...each(
         'drift',
