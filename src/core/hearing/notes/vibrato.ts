@@ -73,10 +73,17 @@ export function pitchMotion(
 export function middlesOf(values: Float64Array, rateHz: Hertz, hop: Seconds): Float64Array {
   const turn = Math.max(1, Math.round(1 / (rateHz * hop)));
   const middles: number[] = [];
-  for (let from = 0; from + turn <= values.length; from++) {
-    const known = values.subarray(from, from + turn).filter((value) => !Number.isNaN(value));
-    middles.push(2 * known.length > turn ? known.reduce((sum, value) => sum + value, 0) / known.length : NaN);
-  }
+  let [sum, known] = [0, 0];
+  const count = (value: number, by: 1 | -1) => {
+    if (Number.isNaN(value)) return;
+    sum += by * value;
+    known += by;
+  };
+  values.forEach((value, i) => {
+    count(value, 1);
+    if (i >= turn) count(values[i - turn]!, -1);
+    if (i >= turn - 1) middles.push(2 * known > turn ? sum / known : NaN);
+  });
   return Float64Array.from(middles);
 }
 
