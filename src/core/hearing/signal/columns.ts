@@ -20,6 +20,12 @@ export class FloatColumn {
     return start;
   }
 
+  /** Appends one value; the column is one wide. */
+  push(value: number): void {
+    if (this.length === this.data.length) this.grow(value);
+    else this.data[this.length++] = value;
+  }
+
   /** Forgets the first `rows`; what is left moves to the front. */
   drop(rows: number): void {
     this.data.copyWithin(0, rows * this.width, this.length);

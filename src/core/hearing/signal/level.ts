@@ -28,7 +28,6 @@ export class LevelMeter {
   private readonly energies: Float64Array;
   private readonly weights: Float64Array;
   private hops = 0;
-  private sum = 0;
 
   constructor(private readonly settings: Settings) {
     const span = 2 * settings.levelHops;
@@ -41,19 +40,16 @@ export class LevelMeter {
     this.weights = raw.map((w) => w / total);
   }
 
-  add(sample: number): void {
-    this.sum += sample * sample;
-  }
-
-  /** @returns level of the hop alone. */
-  closeHop(): Decibels {
-    const mean = this.sum / this.settings.hop;
+  /** @param hop the samples of one hop. @returns level of the hop alone. */
+  add(hop: Float64Array): Decibels {
+    let sum = 0;
+    for (let i = 0; i < hop.length; i++) sum += hop[i]! * hop[i]!;
+    const mean = sum / hop.length;
     this.energies[this.hops++ % this.energies.length] = mean;
-    this.sum = 0;
     return Math.max(SILENCE_DB, 10 * Math.log10(mean + 1e-14));
   }
 
-  /** Level of the frame whose last hop has just been closed: frame number (closed hops − levelHops). */
+  /** Level of the frame whose last hop has just been added: frame number (hops − levelHops). */
   read(): Decibels {
     const span = this.energies.length;
     let mean = 0;

@@ -152,23 +152,25 @@ export class Listener {
   }
 
   private take(sample: number): void {
-    this.level.add(sample);
     this.hopBuffer[this.inHop++] = sample;
-    if (this.inHop < this.settings.hop) return;
+    if (this.inHop === this.settings.hop) this.closeHop();
+  }
+
+  private closeHop(): void {
     this.inHop = 0;
     this.hops++;
-    this.clipping.set(this.clipping.grow(0), this.clippedInHop >= 3 ? 1 : 0);
+    this.clipping.push(this.clippedInHop >= 3 ? 1 : 0);
     this.clippedInHop = 0;
-    this.hopLevels.set(this.hopLevels.grow(0), this.level.closeHop());
-    if (this.hops >= this.settings.levelHops) this.levels.grow(this.level.read());
+    this.hopLevels.push(this.level.add(this.hopBuffer));
+    if (this.hops >= this.settings.levelHops) this.levels.push(this.level.read());
     if (this.drone) {
       const level = 10 * Math.log10(this.removedEnergy / this.settings.hop + 1e-14);
-      this.removedLevels.set(this.removedLevels.grow(0), Math.max(SILENCE_DB, level));
+      this.removedLevels.push(Math.max(SILENCE_DB, level));
       this.removedEnergy = 0;
     }
     this.pitchStream.push(this.hopBuffer, this.settings.hop);
     const { output } = this.pitchStream;
-    for (let i = this.sound.length; i < output.end; i++) this.sound.set(this.sound.grow(0), output.at(i));
+    for (let i = this.sound.length; i < output.end; i++) this.sound.push(output.at(i));
     if (this.spectrumStream !== this.pitchStream) this.spectrumStream.push(this.hopBuffer, this.settings.hop);
     this.readPitch();
     this.readSpectra();
@@ -232,8 +234,8 @@ export class Listener {
       const row = this.quick.grow(0);
       for (let k = 0; k < QUICK_PARTIALS; k++) this.quick.set(row + k, continuity.amplitudes[k]!);
       // What the latest frame tells belongs to the one before it.
-      this.newness.grow(NaN);
-      this.growth.grow(NaN);
+      this.newness.push(NaN);
+      this.growth.push(NaN);
       if (frame === 0) continue;
       this.newness.set(frame - 1, continuity.newness);
       this.growth.set(frame - 1, continuity.growthDb);

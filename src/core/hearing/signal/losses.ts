@@ -65,8 +65,10 @@ export class Losses {
    */
   next(chunk: Float32Array): Float32Array {
     this.begin(this.zeros + chunk.length);
-    for (let i = 0; i < chunk.length; i++) {
-      const sample = chunk[i]!;
+    for (let i = 0; i < chunk.length;) {
+      i = this.keepOrdinary(chunk, i);
+      if (i === chunk.length) break;
+      const sample = chunk[i++]!;
       if (sample === 0) this.hold();
       else {
         this.release();
@@ -82,6 +84,22 @@ export class Losses {
     for (; this.zeros > 0; this.zeros--) this.give(0);
     this.openFrom = null;
     return this.out.subarray(0, this.filled);
+  }
+
+  /** Gives on samples that nothing is to be asked of, from one of a chunk to before the next zero; where that is. */
+  private keepOrdinary(chunk: Float32Array, from: number): number {
+    if (this.zeros > 0 || this.period || this.openFrom !== null) return from;
+    let to = from;
+    while (to < chunk.length && chunk[to] !== 0) to++;
+    const { history } = this;
+    let at = this.given % history.length;
+    for (let i = from, filled = this.filled; i < to; i++) {
+      history[at] = this.out[filled++] = chunk[i]!;
+      if (++at === history.length) at = 0;
+    }
+    this.given += to - from;
+    this.filled += to - from;
+    return to;
   }
 
   private begin(most: number): void {

@@ -3,6 +3,7 @@ import { Random } from '@/core/base';
 import { clickMask, clickSamples, CLICK_SECONDS, listeningSettings, locateClicks, type Click } from '.';
 import { Decimator } from './decimator';
 import { Periodicity } from './periodicity';
+import { CosineTransform } from './cosineTransform';
 import { RealFft } from './realFft';
 import { SampleWindow } from './sampleWindow';
 import { Spectrum } from './spectrum';
@@ -41,7 +42,7 @@ describe('the real FFT', () => {
       (_, k) => out[2 * k]! ** 2 + out[2 * k + 1]! ** 2,
     );
     const correlation = new Float64Array(size / 2);
-    fft.symmetric(power, correlation, size / 2 - 1);
+    new CosineTransform(size / 2).transform(power, correlation, size / 2 - 1);
     for (let lag = 0; lag < size / 2; lag++) {
       let sum = 0;
       for (let i = 0; i + lag < size / 2; i++) sum += padded[i]! * padded[i + lag]!;

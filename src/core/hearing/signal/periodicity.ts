@@ -1,3 +1,4 @@
+import { CosineTransform } from './cosineTransform';
 import { FractionalPeak, REACH } from './fractional';
 import { RealFft } from './realFft';
 import type { PeriodicitySettings } from './settings';
@@ -28,6 +29,7 @@ export class Periodicity {
   count = 0;
 
   private readonly fft: RealFft;
+  private readonly cosines: CosineTransform;
   private readonly padded: Float64Array;
   private readonly spectrum: Float64Array;
   private readonly power: Float64Array;
@@ -41,6 +43,7 @@ export class Periodicity {
     // As many lags past the longest as the transform holds without wrapping round, for peaks near the end.
     const lags = Math.min(maxLag + 2 + REACH, fftSize - window);
     this.fft = new RealFft(fftSize);
+    this.cosines = new CosineTransform(fftSize / 2);
     this.padded = new Float64Array(fftSize);
     this.spectrum = new Float64Array(fftSize + 2);
     this.power = new Float64Array(fftSize / 2 + 1);
@@ -70,7 +73,7 @@ export class Periodicity {
     if (energy < 1e-12 * window) return false;
     this.fft.forward(padded, spectrum);
     for (let k = 0; k < power.length; k++) power[k] = spectrum[2 * k]! ** 2 + spectrum[2 * k + 1]! ** 2;
-    this.fft.symmetric(power, correlation, nsdf.length - 1);
+    this.cosines.transform(power, correlation, nsdf.length - 1);
 
     const scale = 2 / fftSize;
     let both = 2 * energy;

@@ -8,7 +8,6 @@ import FFT from 'fft.js';
 export class RealFft {
   private readonly half: FFT;
   private readonly packed: Float64Array;
-  private readonly mirrored: Float64Array;
   private readonly cos: Float64Array;
   private readonly sin: Float64Array;
 
@@ -19,7 +18,6 @@ export class RealFft {
     const n = size / 2;
     this.half = new FFT(n);
     this.packed = new Float64Array(size);
-    this.mirrored = new Float64Array(size);
     this.cos = Float64Array.from({ length: n }, (_, k) => Math.cos((2 * Math.PI * k) / size));
     this.sin = Float64Array.from({ length: n }, (_, k) => Math.sin((2 * Math.PI * k) / size));
   }
@@ -53,32 +51,6 @@ export class RealFft {
       out[a + 1] = evenIm + turnedIm;
       out[b] = evenRe - turnedRe;
       out[b + 1] = turnedIm - evenIm;
-    }
-  }
-
-  /**
-   * Transform of a real, symmetric spectrum, such as a power spectrum into its autocorrelation (unscaled).
-   * A symmetric sequence has the same transform in both directions, so the forward one serves.
-   * @param power bins 0 … size/2. @param out receives lags 0 … `lags`. @param lags at most size/2 − 1.
-   */
-  symmetric(power: Float64Array, out: Float64Array, lags: number): void {
-    const n = this.size / 2;
-    const mirrored = this.mirrored;
-    mirrored[0] = power[0]!;
-    mirrored[n] = power[n]!;
-    for (let k = 1; k < n; k++) {
-      const value = power[k]!;
-      mirrored[k] = value;
-      mirrored[this.size - k] = value;
-    }
-    const z = this.packed;
-    this.half.transform(z, mirrored);
-    out[0] = z[0]! + z[1]!;
-    for (let k = 1; k <= lags; k++) {
-      const a = 2 * k;
-      const b = 2 * (n - k);
-      out[k] =
-        0.5 * (z[a]! + z[b]! + this.cos[k]! * (z[a + 1]! + z[b + 1]!) + this.sin[k]! * (z[b]! - z[a]!));
     }
   }
 }
