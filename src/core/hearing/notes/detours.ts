@@ -325,7 +325,7 @@ export function soundOf(
   const mode = modes.find(isAt(1));
   if (mode !== undefined) return mode;
   const below = modes.find((m) => m > note && multipleOf(strongest, m) !== null && holds(m, strongest));
-  if (aboveAll) return multipleOf(strongest, note) !== null && below !== undefined ? below : strongest;
+  if (aboveAll) return below ?? strongest;
   return modes.find((m) => m > note && (isAt(2)(m) || isAt(3)(m))) ?? null;
 }
 
