@@ -17,12 +17,10 @@ const PHASES = 20;
 /** A likelihood that is spread over more than this, as a logarithm of the extent, tells nothing. */
 const TOO_WIDE = 0.2;
 /**
- * How much less than lines of any strengths a vibrato may explain, a partial, as log-odds: of pieces of vibratos nine of ten are over it,
- * of notes begun again one of twenty (with vibrato) or of fifty (begun 25 cents low).
+ * What is added to lines of any strengths, so that none is nothing. Less of it would count each line that nobody hears for them, and
+ * a narrow swing has many.
  */
-const LEAST_EVIDENCE = -2.5;
-/** What is added to lines of any strengths, so that none is nothing. */
-const FAINTEST = 1e-3;
+const FAINTEST = 0.02;
 
 /** A room whose echoes are heard. */
 interface Ringing {
@@ -96,27 +94,27 @@ function likelihoodsOf(vibrato: Vibrato, f0: Hertz, room: Ringing) {
 }
 
 /**
- * Whether a stretch of sound is one tone that swings, and not a tone that is begun again and again: what a vibrato makes of all partials
- * explains their lines hardly worse than lines of any strengths would, the same for all partials (as of tones that are begun in step).
+ * That a stretch of sound is one tone that swings, and not a tone that is begun again and again: how much better what a vibrato makes of
+ * all partials explains their lines than lines of any strengths would, the same for all partials (as of tones that are begun in step).
  *
  * @param pitchHz of the stretch from the frame `from` on, NaN where unknown. @param swing how it seems to swing.
+ * @returns log-odds, a partial; 0 where too little is known.
  */
-export function isOneSwing(
+export function evidenceOfSwing(
   frames: Frames,
   pitchHz: Float64Array,
   from: number,
   swing: Vibrato,
   room: Ringing,
-): boolean {
-  if (pitchHz.length * frames.hopSeconds < SHORTEST) return false;
+): number {
+  if (pitchHz.length * frames.hopSeconds < SHORTEST) return 0;
   const middle = withoutSwing(pitchHz, swing.rateHz, frames.hopSeconds);
-  if (!middle) return false;
+  if (!middle) return 0;
   const likelihoods = likelihoodsOf(swing, middle[middle.length >> 1]!, room);
-  return linesOf(frames, middle, from, swing).some(
-    (lines) =>
-      Math.max(...likelihoods(lines)) - Math.log(PHASES) - likelihoodAsAny(lines) >
-      LEAST_EVIDENCE * lines.length,
+  const evidence = linesOf(frames, middle, from, swing).map(
+    (lines) => (Math.max(...likelihoods(lines)) - Math.log(PHASES) - likelihoodAsAny(lines)) / lines.length,
   );
+  return Math.max(...evidence);
 }
 
 /** Log-likelihood of lines that are independent, each as strong in all partials as it is in their mean. */

@@ -1,8 +1,9 @@
+import { mean } from 'd3-array';
 import { clamp, median } from '@/core/base';
 import { RINGS } from '@/core/hearing/room';
 import { QUICK_PARTIALS, type Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Decibels, type Hertz, type Seconds } from '@/core/tuning';
-import { isOneSwing } from './echoedVibrato';
+import { evidenceOfSwing } from './echoedVibrato';
 import { hopMean } from './gaps';
 import { inStep, likeliest, type Start } from './inStep';
 import { newnessIn, type Line } from './line';
@@ -75,6 +76,11 @@ const BELIEVED_IN_SWING = { cents: 20, odds: 4 } as const;
  */
 const SWING = { share: 0.25, cents: 3, around: 1 } as const;
 const USUAL_SPREAD: Decibels = 4;
+/**
+ * Log-odds that it takes for a swing: of pieces of vibratos that looked begun again nine of ten are over it, of notes begun again one of
+ * ten (with vibrato) or of fifty (begun 25 cents low).
+ */
+const LEAST_EVIDENCE = 11;
 
 /** Between these frames a tone of one pitch did not carry on: it was stopped and begun again. */
 export interface Interruption {
@@ -113,7 +119,7 @@ export function interruptionsWithin(
   );
   // Where nothing rings every start is heard by itself.
   const regular = rings && !vibrato ? inStep(from, candidates, apart) : [];
-  const starts = likeliest([...likely, ...regular], apart);
+  const starts = likeliest([...new Set([...likely, ...regular])], apart);
   const swings = rings ? swingsAmong(starts, line, frames, { from, to }, a4, decaySeconds) : new Set<Start>();
   // Where most are, the others are too.
   if (swings.size > 0 && 2 * swings.size >= starts.length) return [];
@@ -133,16 +139,17 @@ function swingsAmong(
   decaySeconds: Seconds,
 ): ReadonlySet<Start> {
   const length = Math.min(to - from, Math.round(SWING.around / frames.hopSeconds));
-  return new Set(
-    starts.filter(({ at }) => {
-      const first = clamp(at - (length >> 1), from, to - length);
-      const pitch = line.pitch.subarray(first, first + length);
-      const { swing, share } = swingIn(pitch, frames.hopSeconds);
-      if (share < SWING.share || swing.extentCents < SWING.cents) return false;
-      const hertz = pitch.map((semitones) => midiToHertz(semitones, a4));
-      return isOneSwing(frames, hertz, first, swing, { decaySeconds, spreadDb: USUAL_SPREAD });
-    }),
-  );
+  const evidence = starts.map(({ at }) => {
+    const first = clamp(at - (length >> 1), from, to - length);
+    const pitch = line.pitch.subarray(first, first + length);
+    const { swing, share } = swingIn(pitch, frames.hopSeconds);
+    if (share < SWING.share || swing.extentCents < SWING.cents) return 0;
+    const hertz = pitch.map((semitones) => midiToHertz(semitones, a4));
+    return evidenceOfSwing(frames, hertz, first, swing, { decaySeconds, spreadDb: USUAL_SPREAD });
+  });
+  // Of a tone that lasts for several stretches each tells by itself.
+  const ofAll = (mean(evidence) ?? 0) * ((to - from) / length);
+  return new Set(starts.filter((_, i) => Math.max(evidence[i]!, ofAll) > LEAST_EVIDENCE));
 }
 
 function candidatesIn(
