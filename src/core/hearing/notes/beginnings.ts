@@ -65,6 +65,12 @@ const USUAL_LENGTH: Seconds = 0.05;
 const TOLD_FROM = 2;
 /** What is a beginning is followed by the note: afterwards it never falls within this of what it was meanwhile. */
 const FOLLOWS: Decibels = 1.5;
+/**
+ * How real instruments begin, in which partials come one after another: a partial of the note that comes first and then grows on by
+ * this; a note that has grown by so much meanwhile.
+ */
+const GROWS_ON: Decibels = 4;
+const HAS_GROWN: { readonly over: Decibels; readonly under: Decibels } = { over: 4, under: 12 };
 
 /** A level that falls by this over so many frames is a stop. */
 const STOP_DB: Decibels = 2.5;
@@ -224,13 +230,17 @@ function beginningIn(
       const after = meanOfNote(to + BLUR, to + AFTER);
       const least = Math.min(...ofNote.subarray(to + BLUR, to + AFTER));
       if (least - meanwhile < FOLLOWS) continue;
+      const goes = level - meanOfMode(to + BLUR, to + BEFORE + 1);
+      const grown = meanwhile - noteBefore;
+      if (isModes.weight === WEIGHTS.sharedWithNote && goes < -GROWS_ON) continue;
+      if (grown > (under ? HAS_GROWN.under : HAS_GROWN.over)) continue;
       const odds =
         WEIGHTS.any +
         WEIGHTS.comes * clamp(level - modeBefore, 0, 15) +
-        WEIGHTS.goes * clamp(level - meanOfMode(to + BLUR, to + BEFORE + 1), 0, 12) +
+        WEIGHTS.goes * clamp(goes, 0, 12) +
         WEIGHTS.level * clamp(level - after, -20, 0) +
         WEIGHTS.ofAll * clamp(level - all, -20, -4) +
-        (under ? WEIGHTS.under : WEIGHTS.grown * clamp(meanwhile - noteBefore, 0, 10)) +
+        (under ? WEIGHTS.under : WEIGHTS.grown * clamp(grown, 0, 10)) +
         WEIGHTS.follows * clamp(least - meanwhile, -5, 12) +
         WEIGHTS.length * Math.abs((to - from) * hop - USUAL_LENGTH) +
         isModes.weight;
