@@ -3,7 +3,7 @@ import type { Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/tuning';
 import { clamp } from '@/core/base';
 import { levelOf, OVER_FLOOR_DB, otherModes, SHORTEST_NOTE, type Played } from './detours';
-import { ECHOING_NOTES, multipleOf } from './echoes';
+import { ECHOING_NOTES } from './echoes';
 import { hopMean } from './gaps';
 import type { Line } from './line';
 import type { NoteEvent } from './note';
@@ -36,41 +36,35 @@ const FAINTEST: Decibels = -30;
 const TOLD: Decibels = -16;
 
 /**
- * What is seen of a possible beginning, in log-odds: fitted by logistic regression to 1,000 wrong beginnings of eighteen simulated
- * instruments in living and bad rooms, and 3,400 other modes of notes that began as they should (slurred, tongued, repeated); each
- * instrument was held out in turn while it was chosen. Levels in dB.
+ * What is seen of a possible beginning, in log-odds: fitted by logistic regression to 400 wrong beginnings of fifteen simulated
+ * instruments in living and bad rooms, and 10,000 other modes of notes that began as they should (slurred, tongued, repeated);
+ * a third of the instruments were held out while it was chosen. Levels in dB.
  */
 const WEIGHTS = {
-  any: -4.15,
+  any: 0.45,
   /** How far the wrong mode grows where it begins, up to 15. */
-  comes: 0.51,
+  comes: 0.41,
   /** How far it falls after it, up to 12: a sound rings on, a click of the tongue or a key does not. */
-  goes: -0.1,
-  /** Its level against the note's after it, −20 to 0, and against all that sounds then, −20 to −4. */
-  level: 0.21,
-  ofAll: 0.13,
+  goes: -0.18,
+  /** Its level against the note's after it, −20 to 0, and against the note's meanwhile, −15 to 15. */
+  level: 0.33,
+  alone: 0.12,
   /** How far the note itself has grown meanwhile, up to 10. */
-  grown: -0.63,
+  grown: -0.47,
   /** How far above that the note never falls afterwards, −5 to 12. */
-  follows: 0.48,
+  follows: 0.27,
+  /** Level of what only the note has against all that sounds, −15 to 0. */
+  own: 0.29,
   /** How far its length is from 50 ms, seconds. */
   length: -39,
   /** Where all partials of the wrong mode are the note's too, or an earlier note's, one that grows early is less. */
-  sharedWithNote: -1.43,
-  sharedWithEarlier: -1.02,
-  /** Where all partials of the note are the wrong mode's too; that the note has grown says nothing then. */
-  under: -1.2,
+  sharedWithNote: -3.5,
+  sharedWithEarlier: -3.3,
 } as const;
 const USUAL_LENGTH: Seconds = 0.05;
-const TOLD_FROM = 2;
+const TOLD_FROM = 2.4;
 /** What is a beginning is followed by the note: afterwards it never falls within this of what it was meanwhile. */
 const FOLLOWS: Decibels = 1.5;
-/**
- * How real instruments begin, in which partials come one after another: a partial of the note that comes first and then grows on by
- * this; a note that has grown by so much meanwhile.
- */
-const GROWS_ON: Decibels = 4;
-const HAS_GROWN: { readonly over: Decibels; readonly under: Decibels } = { over: 4, under: 12 };
 
 /** A level that falls by this over so many frames is a stop. */
 const STOP_DB: Decibels = 2.5;
@@ -192,7 +186,6 @@ function beginningIn(
     { is: (tone) => tone.note && !tone.earlier, weight: 0 },
   ]);
   if (!isModes || !isNotes) return null;
-  const under = mode < note.pitch && multipleOf(note.pitch, mode) !== null;
   const first = note.from - Math.round(EARLIEST / hop) - BEFORE;
   const shortest = Math.round(Math.max(SHORTEST, FEWEST_PERIODS / midiToHertz(mode, a4)) / hop);
   const longest = Math.round(LONGEST / hop);
@@ -230,18 +223,15 @@ function beginningIn(
       const after = meanOfNote(to + BLUR, to + AFTER);
       const least = Math.min(...ofNote.subarray(to + BLUR, to + AFTER));
       if (least - meanwhile < FOLLOWS) continue;
-      const goes = level - meanOfMode(to + BLUR, to + BEFORE + 1);
-      const grown = meanwhile - noteBefore;
-      if (isModes.weight === WEIGHTS.sharedWithNote && goes < -GROWS_ON) continue;
-      if (grown > (under ? HAS_GROWN.under : HAS_GROWN.over)) continue;
       const odds =
         WEIGHTS.any +
         WEIGHTS.comes * clamp(level - modeBefore, 0, 15) +
-        WEIGHTS.goes * clamp(goes, 0, 12) +
+        WEIGHTS.goes * clamp(level - meanOfMode(to + BLUR, to + BEFORE + 1), 0, 12) +
         WEIGHTS.level * clamp(level - after, -20, 0) +
-        WEIGHTS.ofAll * clamp(level - all, -20, -4) +
-        (under ? WEIGHTS.under : WEIGHTS.grown * clamp(grown, 0, 10)) +
+        WEIGHTS.alone * clamp(level - meanwhile, -15, 15) +
+        WEIGHTS.grown * clamp(meanwhile - noteBefore, 0, 10) +
         WEIGHTS.follows * clamp(least - meanwhile, -5, 12) +
+        WEIGHTS.own * clamp(after - all, -15, 0) +
         WEIGHTS.length * Math.abs((to - from) * hop - USUAL_LENGTH) +
         isModes.weight;
       if (odds > TOLD_FROM && !(best && best.odds >= odds))
