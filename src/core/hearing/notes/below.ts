@@ -1,6 +1,6 @@
 import type { Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Decibels, type Hertz, type Midi } from '@/core/tuning';
-import { fitTogether, type Sound, type Together } from './tones';
+import { Fits, type Sound, type Together } from './tones';
 
 const NOTE_PARTIALS = 4;
 const EARLIER_PARTIALS = 16;
@@ -36,7 +36,7 @@ export class FittedBelow {
       // A tone of its own would have partials above its first.
       ...below.map((pitch) => ({ whose: 'other' as const, pitch, partials: BELOW_PARTIALS })),
     ];
-    this.together = fitTogether(sounds, (NOTE_PARTIALS + 0.25) * midiToHertz(note, a4), frames, a4);
+    this.together = new Fits(frames, a4).together(sounds, (NOTE_PARTIALS + 0.25) * midiToHertz(note, a4));
   }
 
   /** Level of the note's first partial, dBFS. */

@@ -1,6 +1,6 @@
 import { median, perColour } from '@/core/base';
 import { soundingOf, writtenRange, type Instrument } from '@/core/instruments';
-import { PARTIALS, ToneFit, type Frames } from '@/core/hearing/signal';
+import { PARTIALS, ToneFit, WindowedSound, type Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/tuning';
 import { ringingSeconds } from './echoes';
 import type { Line } from './line';
@@ -178,7 +178,7 @@ class Look {
     // Partials, and after each what lies halfway to the next.
     const tones = Array.from({ length: 2 * count }, (_, i) => (1 + i / 2) * f0);
     const powers = Array.from(
-      new ToneFit(rate, tones, window).at(sound, seconds),
+      new ToneFit(new WindowedSound(sound, rate, window), tones).at(seconds),
       (amplitude) => amplitude ** 2,
     );
     return {

@@ -3,7 +3,7 @@ import type { Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/tuning';
 import { multipleOf } from './echoes';
 import type { Line } from './line';
-import { fitTogether, type Sound, type Tone } from './tones';
+import { Fits, type Sound, type Tone } from './tones';
 
 const PARTIALS_OF_OTHERS = 40;
 const PARTIALS_OF_NEWCOMER = 2;
@@ -48,9 +48,10 @@ export function newcomerIn(
   a4: Hertz,
 ): Newcomer | null {
   const earlier = soundsBefore(from, note, line, frames.hopSeconds);
+  const fits = new Fits(frames, a4);
   let best: Newcomer | null = null;
   for (const pitch of candidates) {
-    const found = newcomerAt(pitch, from, to, note, earlier, frames, a4);
+    const found = newcomerAt(pitch, from, to, note, earlier, fits, a4);
     if (found && !(best && best.levelDb >= found.levelDb)) best = found;
   }
   return best;
@@ -62,7 +63,7 @@ function newcomerAt(
   to: number,
   note: Midi,
   earlier: readonly Midi[],
-  frames: Frames,
+  fits: Fits,
   a4: Hertz,
 ): Newcomer | null {
   const sounds: Sound[] = [
@@ -71,7 +72,7 @@ function newcomerAt(
     { whose: 'other', pitch, partials: PARTIALS_OF_NEWCOMER },
   ];
   const highest = (PARTIALS_OF_NEWCOMER + 0.25) * midiToHertz(Math.max(pitch, note), a4);
-  const together = fitTogether(sounds, highest, frames, a4);
+  const together = fits.together(sounds, highest);
   if (!together) return null;
   const { tones, amplitudesAt } = together;
   const alone = tones.some((tone) => tone.other && !tone.note && !tone.earlier);

@@ -1,4 +1,4 @@
-import { ToneFit, type Frames } from '@/core/hearing/signal';
+import { ToneFit, WindowedSound, type Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Hertz, type Midi, type Seconds } from '@/core/tuning';
 
 /** The window of a fit holds so many periods of the lowest tone, within limits. */
@@ -27,35 +27,57 @@ export interface Sound {
 /** Partials of some sounds that may be heard together, and their fit to the sound. */
 export interface Together {
   readonly tones: readonly Tone[];
+  /** Whether the window is long enough for partials of the lowest of them to be told apart. */
+  readonly isResolved: boolean;
   /** Amplitudes of the tones in a frame. */
   readonly amplitudesAt: (frame: number) => Float64Array;
 }
 
-/**
- * Fits the partials of some sounds together, up to a frequency; those that the window cannot tell apart are one tone. Null where
- * there are too many for it.
- */
-export function fitTogether(
-  sounds: readonly Sound[],
-  highestHz: Hertz,
-  { settings, sound, hopSeconds }: Frames,
-  a4: Hertz,
-): Together | null {
-  const { rate } = settings.pitch;
-  const lowest = midiToHertz(Math.min(...sounds.map(({ pitch }) => pitch)), a4);
-  const windowSeconds = Math.max(WINDOW.least, Math.min(WINDOW.most, PERIODS / lowest));
-  const highest = Math.min(HIGHEST * rate, highestHz);
-  const tones: (Record<Whose, boolean> & { readonly hertz: Hertz })[] = [];
-  for (const { whose, pitch, partials } of sounds) {
-    const f0 = midiToHertz(pitch, a4);
-    for (let k = 1; k <= partials && k * f0 <= highest; k++) {
-      const same = tones.find(({ hertz }) => Math.abs(hertz - k * f0) < ONE_TONE / windowSeconds);
-      if (same) same[whose] = true;
-      else tones.push({ hertz: k * f0, note: false, earlier: false, other: false, [whose]: true });
+/** Fits partials of sounds to what is heard, together; those of one note against several others have most of the work in common. */
+export class Fits {
+  private readonly windowed = new Map<Seconds, WindowedSound>();
+
+  constructor(
+    private readonly frames: Frames,
+    private readonly a4: Hertz,
+  ) {}
+
+  /**
+   * The partials of some sounds up to a frequency; those that the window cannot tell apart are one tone. Null where there are
+   * too many for it.
+   */
+  together(sounds: readonly Sound[], highestHz: Hertz): Together | null {
+    const { settings, hopSeconds } = this.frames;
+    const { rate } = settings.pitch;
+    const lowest = midiToHertz(Math.min(...sounds.map(({ pitch }) => pitch)), this.a4);
+    const windowSeconds = Math.max(WINDOW.least, Math.min(WINDOW.most, PERIODS / lowest));
+    const highest = Math.min(HIGHEST * rate, highestHz);
+    const tones: (Record<Whose, boolean> & { readonly hertz: Hertz })[] = [];
+    for (const { whose, pitch, partials } of sounds) {
+      const f0 = midiToHertz(pitch, this.a4);
+      for (let k = 1; k <= partials && k * f0 <= highest; k++) {
+        const same = tones.find(({ hertz }) => Math.abs(hertz - k * f0) < ONE_TONE / windowSeconds);
+        if (same) same[whose] = true;
+        else tones.push({ hertz: k * f0, note: false, earlier: false, other: false, [whose]: true });
+      }
     }
+    if (tones.length > MOST_TONES * windowSeconds * rate) return null;
+    const fit = new ToneFit(
+      this.windowedOver(windowSeconds),
+      tones.map(({ hertz }) => hertz),
+    );
+    return {
+      tones,
+      isResolved: windowSeconds >= PERIODS / lowest,
+      amplitudesAt: (frame) => fit.at(frame * hopSeconds),
+    };
   }
-  if (tones.length > MOST_TONES * windowSeconds * rate) return null;
-  const frequencies = tones.map(({ hertz }) => hertz);
-  const fit = new ToneFit(rate, frequencies, windowSeconds);
-  return { tones, amplitudesAt: (frame) => fit.at(sound, frame * hopSeconds) };
+
+  private windowedOver(windowSeconds: Seconds): WindowedSound {
+    const { settings, sound } = this.frames;
+    const windowed =
+      this.windowed.get(windowSeconds) ?? new WindowedSound(sound, settings.pitch.rate, windowSeconds);
+    this.windowed.set(windowSeconds, windowed);
+    return windowed;
+  }
 }

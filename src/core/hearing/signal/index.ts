@@ -4,7 +4,7 @@ export { PARTIALS, partialsAt, type Frames, type LiveFrame } from './frames';
 export { ringing } from './ringing';
 export { Listener, type ListenerOptions } from './listener';
 export { listeningSettings, type ListeningRange, type Settings } from './settings';
-export { ToneFit } from './toneFit';
+export { ToneFit, WindowedSound } from './toneFit';
 export { steadyTones } from './steadyTones';
 export { SILENCE_DB } from './level';
 export { QUICK_PARTIALS } from './continuity';
