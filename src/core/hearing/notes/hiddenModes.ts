@@ -13,6 +13,8 @@ const OVER_USUAL = 3;
 const LOST_DB: Decibels = 5;
 /** … and the sound as a whole no more than this. */
 const PAUSE_DB: Decibels = 3.5;
+/** Fainter than any sound: no partial was found. */
+const NOTHING_DB: Decibels = -100;
 /** It is coming, and going, while the balance is within this of its limit. */
 const COMES_DB: Decibels = 3;
 const SHORTEST: Seconds = 0.03;
@@ -40,6 +42,8 @@ export function hiddenModes(note: Plateau, modes: readonly number[], frames: Fra
     const { balance, others } = balances(frames, from, to, m);
     const usual = median(balance);
     const usualOthers = median(others);
+    const shared = balance.map((value, k) => value + others[k]!);
+    const usualShared = median(shared);
     const spread = median(balance.map((value) => Math.abs(value - usual)));
     const limit = usual + Math.max(SHIFT_DB, OVER_USUAL * spread);
     const found: Replaced[] = [];
@@ -57,6 +61,11 @@ export function hiddenModes(note: Plateau, modes: readonly number[], frames: Fra
           Array.from({ length: b - a }, (_, k) => hopMean(frames.hopDb, a + k, 3)),
           0.3,
         );
+      const sounding = median(shared.subarray(i, end));
+      const earlier = comes > 2 ? median(shared.subarray(Math.max(0, comes - BESIDE), comes)) : usualShared;
+      // What takes a note's place is as loud as it was: its own partials grow. Where they do not, echoes that cancel have only laid
+      // bare what was there.
+      const hasGrown = sounding < NOTHING_DB || sounding > Math.max(usualShared, earlier);
       const fell = level(from + i - BESIDE, from + i - 2) - level(from + i, from + end + 2);
       if (
         seconds >= SHORTEST &&
@@ -64,6 +73,7 @@ export function hiddenModes(note: Plateau, modes: readonly number[], frames: Fra
         // What does not go again is the next note.
         goes < balance.length &&
         lost >= LOST_DB &&
+        hasGrown &&
         fell < PAUSE_DB &&
         isInPlace(frames, from + i, from + end)
       )
