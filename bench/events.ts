@@ -1,6 +1,7 @@
 import { instruments } from '@/core/instruments';
 import { noFaults, randomFigure, type FaultRates, type TrueEvent } from '@/core/lab';
 import type { NoteEvent } from '@/core/hearing/notes';
+import { eventsIn } from '@/core/hearing/notes/playAndHear.testing';
 import { hear, play, RATE } from './takes';
 
 const KINDS = ['break', 'blip', 'squeak', 'undertone', 'gap', 'wrong-note', 'late-speech'] as const;
@@ -39,6 +40,7 @@ export function eventTable(seeds: number, only?: string[], verbose = false) {
     for (let seed = 1; seed <= seeds; seed++) {
       const performance = play(instrument, randomFigure(instrument, seed), seed, rates);
       const heard = hear(performance.audio, instrument);
+      const told = eventsIn(heard, performance.notes);
       const used = new Set<NoteEvent>();
       const bump = (kind: string, what: 'truth' | 'found' | 'heard' | 'right') => {
         for (const map of [tally, own]) {
@@ -49,7 +51,7 @@ export function eventTable(seeds: number, only?: string[], verbose = false) {
       };
       for (const truth of performance.events) {
         bump(truth.kind, 'truth');
-        const hit = heard.events.find((event) => !used.has(event) && matches(truth, event));
+        const hit = told.find((event) => !used.has(event) && matches(truth, event));
         if (hit) {
           used.add(hit);
           bump(truth.kind, 'found');
@@ -76,7 +78,7 @@ export function eventTable(seeds: number, only?: string[], verbose = false) {
             performance.notes[truth.noteIndex - 1]?.soundingMidi,
           );
       }
-      for (const event of heard.events) {
+      for (const event of told) {
         bump(event.kind, 'heard');
         if (used.has(event)) bump(event.kind, 'right');
         else if (verbose)

@@ -31,7 +31,7 @@ export function playedOf(
 ): readonly Played[] {
   let [sitting, began, ended] = [-1, 0, -Infinity];
   return [...entries]
-    .sort((a, b) => ascending(a.createdAt, b.createdAt))
+    .sort((a, b) => ascending(a.createdAt, b.createdAt) || ascending(a.id, b.id))
     .map((entry) => {
       const day = dayOf(entry.createdAt);
       if ((day - ended) * MINUTES_A_DAY > PAUSE_MINUTES) {

@@ -27,6 +27,14 @@ function stretch(seconds: number, step: number, firstBeatSeconds: number | null)
         dipDb: 12,
         bumpDb: 0,
         levelStepDb: 0,
+        faintBlip: {
+          kind: 'blip',
+          startSeconds: 1,
+          endSeconds: 1.05,
+          soundingMidi: 83,
+          noteIndex: 1,
+          confidence: 0.7,
+        },
       },
     ],
     floorDb: -60,
@@ -77,8 +85,11 @@ describe('a take that was played in stretches', () => {
       [2, 3],
       [4, 5],
     ]);
-    for (const { to, endSeconds } of whole.transitions)
+    for (const { to, endSeconds, faintBlip } of whole.transitions) {
       expect(whole.notes[to]!.startSeconds).toBeCloseTo(endSeconds, 9);
+      expect(faintBlip?.noteIndex).toBe(to);
+      expect(faintBlip?.startSeconds).toBeCloseTo(endSeconds - 0.1, 9);
+    }
   });
 
   it('loses no sound, and its trace is as long as it', () => {

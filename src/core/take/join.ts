@@ -1,3 +1,4 @@
+import type { NoteEvent } from '@/core/hearing/notes';
 import type { Seconds } from '@/core/tuning';
 import { perTraced, type Trace } from './trace';
 import type { HeardTake } from './takeListener';
@@ -26,6 +27,10 @@ function append(whole: HeardTake, { heard, beat }: Stretch): HeardTake {
     endSeconds: each.endSeconds + by,
   });
   const count = whole.notes.length;
+  const laterEvent = (event: NoteEvent): NoteEvent => ({
+    ...later(event),
+    noteIndex: event.noteIndex === null ? null : event.noteIndex + count,
+  });
   const audio = new Int16Array(whole.audio.length + heard.audio.length);
   audio.set(whole.audio);
   audio.set(heard.audio, whole.audio.length);
@@ -33,16 +38,15 @@ function append(whole: HeardTake, { heard, beat }: Stretch): HeardTake {
   return {
     durationSeconds: by + heard.durationSeconds,
     notes: [...whole.notes, ...heard.notes.map(later)],
-    events: [
-      ...whole.events,
-      ...heard.events.map((event) => ({
-        ...later(event),
-        noteIndex: event.noteIndex === null ? null : event.noteIndex + count,
-      })),
-    ],
+    events: [...whole.events, ...heard.events.map(laterEvent)],
     transitions: [
       ...whole.transitions,
-      ...heard.transitions.map((each) => ({ ...later(each), from: each.from + count, to: each.to + count })),
+      ...heard.transitions.map((each) => ({
+        ...later(each),
+        from: each.from + count,
+        to: each.to + count,
+        faintBlip: each.faintBlip && laterEvent(each.faintBlip),
+      })),
     ],
     floorDb: Math.min(whole.floorDb, heard.floorDb),
     room: whole.room.decaySeconds === null ? heard.room : whole.room,

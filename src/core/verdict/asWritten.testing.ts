@@ -38,7 +38,14 @@ export interface Otherwise {
 }
 
 const LEAD = 1;
-const CLEAN = { seconds: 0.04, overshootCents: 0, dipDb: 1, bumpDb: 0, levelStepDb: 0 } as const;
+const CLEAN = {
+  seconds: 0.04,
+  overshootCents: 0,
+  dipDb: 1,
+  bumpDb: 0,
+  levelStepDb: 0,
+  faintBlip: null,
+} as const;
 
 /** For tests: a take in which each note of a score was heard as written, but for what is told; no sound is made. */
 export function asWritten(score: Score, otherwise: Otherwise = {}): Take {

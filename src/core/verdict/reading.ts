@@ -50,8 +50,13 @@ export function readingOf(take: Played, instrument: Instrument, limits: Limits):
   const beats = beatsOf(take, score);
   const matched = align(score, instrument, take.notes, beats, take.durationSeconds);
   const alignment = { ...matched, matches: withBlurred(matched.matches, take, beats) };
-  const { notes, events } = withoutCompany(score, alignment, take);
   const into = new Map(take.transitions.map((each) => [each.to, each]));
+  // Of a mode that was heard faint the music tells whether it is a fault.
+  const faint = alignment.matches.flatMap(({ group, parts: [first] }) =>
+    group.slurred && first !== undefined ? (into.get(first)?.faintBlip ?? []) : [],
+  );
+  const told = faint.length > 0 ? { ...take, events: [...take.events, ...faint] } : take;
+  const { notes, events } = withoutCompany(score, alignment, told);
   const { conditions, heldHz, timing, trace } = take;
   const known = { score, instrument, limits, notes, events, alignment, beats, into };
   const fundamentals = fundamentalsOf({ score, alignment, notes, trace });

@@ -2,8 +2,8 @@ import * as fc from 'fast-check';
 import { scoreOfFamily } from '@/core/music/scores.testing';
 import type { Transition } from '@/core/hearing/notes';
 import { LEVELS } from '@/core/music';
-import { amountText, limitsOf, type FaultKind, type LimitId } from '.';
-import { judgedAsWritten, kindsOf, said, sentenceOf, type Otherwise } from './asWritten.testing';
+import { amountText, judge, limitsOf, type FaultKind, type LimitId } from '.';
+import { asWritten, judgedAsWritten, kindsOf, said, sentenceOf, type Otherwise } from './asWritten.testing';
 
 const octaves = scoreOfFamily('octave-slurs', 'flute', { range: { low: 64, high: 66 }, tempo: 60 });
 /** Octave slurs of the flute over the break: E4–E5, F4–F5, F♯4–F♯5, up and down. */
@@ -93,6 +93,21 @@ describe('intervals', () => {
 });
 
 describe('what sounds on the way', () => {
+  it('faint, is a crack and no hole where the two were to be slurred, and nothing where the tongue began', () => {
+    const faintBlip = {
+      kind: 'blip',
+      startSeconds: 2,
+      endSeconds: 2.04,
+      soundingMidi: 88,
+      noteIndex: 1,
+      confidence: 0.7,
+    } as const;
+    const take = asWritten(octaves, first({ faintBlip, dipDb: 20 }));
+    expect(judge(take, limitsOf('steady')).faults).toMatchObject([{ kind: 'break-up', group: 1 }]);
+    const notes = octaves.notes.map((note) => ({ ...note, attack: 'tongued' as const }));
+    expect(judge({ ...take, score: { ...octaves, notes } }, limitsOf('steady')).faults).toEqual([]);
+  });
+
   it.each([
     ['blip', 88, 'break-up'],
     ['blip', 64, 'break-down'],

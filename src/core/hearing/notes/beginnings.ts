@@ -8,7 +8,8 @@ import { hopMean } from './gaps';
 import type { Line } from './line';
 import type { NoteEvent } from './note';
 import { onePitchOf, type Plateau } from './plateaus';
-import { fitTogether, type Sound, type Tone } from './tones';
+import { standsByItself } from './standsByItself';
+import { Fits, type Sound, type Tone } from './tones';
 
 /** Something else that sounded for a moment when a note began. Frames are half-open. */
 interface WrongBeginning {
@@ -83,7 +84,7 @@ const COVERED = 0.4;
  * with the echo of the note before, which may have been taken for a note of its own.
  */
 export function withWrongBeginnings(
-  { notes: found, events: told }: Played,
+  { notes: found, events: told, faint: faintlyTold }: Played,
   line: Line,
   frames: Frames,
   instrument: Instrument,
@@ -92,6 +93,7 @@ export function withWrongBeginnings(
   const hop = frames.hopSeconds;
   const notes: Plateau[] = [];
   let events = [...told];
+  let faint = [...faintlyTold];
   const beginningOf = (note: Plateau, before: readonly Plateau[]) => {
     if (levelOf(line, note) < line.floorDb + OVER_FLOOR_DB) return null;
     const earlier = before.slice(-ECHOING_NOTES).filter(({ to }) => (note.from - to) * hop < ECHOES);
@@ -124,17 +126,29 @@ export function withWrongBeginnings(
       noteIndex: null,
       confidence: Math.min(1, 0.6 + (wrong.to - wrong.from) * hop * 4),
     };
+    const ringing = notes.slice(-ECHOING_NOTES).filter(({ to }) => (wrong.from - to) * hop < ECHOES);
+    const stands = standsByItself(
+      wrong,
+      note.pitch,
+      ringing.map(({ pitch }) => pitch),
+      frames,
+      a4,
+    );
     const overlaps = (event: NoteEvent) =>
       event.startSeconds < blip.endSeconds + SAME && event.endSeconds > blip.startSeconds - SAME;
-    if (!events.some((event) => event.kind === 'blip' && overlaps(event)))
-      events = [...events.filter((event) => !overlaps(event)), blip];
+    // What was told of the same moment by another name is this beginning.
+    if (!events.some((event) => event.kind === 'blip' && overlaps(event))) {
+      events = events.filter((event) => !overlaps(event));
+      faint = faint.filter((event) => !overlaps(event));
+      (stands ? events : faint).push(blip);
+    }
     const before = notes[notes.length - 1];
     const earliest = before ? before.from + Math.round(SHORTEST_NOTE / hop) : 0;
     const from = Math.min(note.from, Math.max(earliest, wrong.from));
     if (before && before.to > from) notes[notes.length - 1] = { ...before, to: from };
     notes.push({ ...note, from, joined: swallows ? brief.joined : note.joined });
   }
-  return { notes, events };
+  return { notes, events, faint };
 }
 
 /**
@@ -150,9 +164,10 @@ function wrongBeginning(
   frames: Frames,
   a4: Hertz,
 ): WrongBeginning | null {
+  const fits = new Fits(frames, a4);
   let best: (WrongBeginning & { odds: number }) | null = null;
   for (const mode of modes) {
-    const found = beginningIn(mode, note, earlier, frames, a4);
+    const found = beginningIn(mode, note, earlier, frames, fits, a4);
     if (found && !(best && best.odds >= found.odds)) best = found;
   }
   return best;
@@ -163,6 +178,7 @@ function beginningIn(
   note: Plateau,
   earlier: readonly Plateau[],
   frames: Frames,
+  fits: Fits,
   a4: Hertz,
 ): (WrongBeginning & { odds: number }) | null {
   const hop = frames.hopSeconds;
@@ -172,7 +188,7 @@ function beginningIn(
     { whose: 'other', pitch: mode, partials: PARTIALS_OF_MODE },
   ];
   const highest = (PARTIALS_OF_MODE + 0.25) * midiToHertz(Math.max(mode, note.pitch), a4);
-  const together = fitTogether(sounds, highest, frames, a4);
+  const together = fits.together(sounds, highest);
   if (!together) return null;
   const { tones, amplitudesAt } = together;
   const isModes = firstThat(tones, [

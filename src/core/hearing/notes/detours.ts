@@ -15,6 +15,7 @@ import { hadStopped } from './gaps';
 import type { Line } from './line';
 import type { NoteEvent } from './note';
 import type { Replacement } from './replacements';
+import { standsByItself } from './standsByItself';
 import { onePitchOf, SHORTEST_REPLACED, type Plateau, type Replaced } from './plateaus';
 import { median } from '@/core/base';
 
@@ -54,6 +55,8 @@ export interface Played {
   /** One plateau a note, wrong modes taken into the notes they belong to. */
   readonly notes: Plateau[];
   readonly events: NoteEvent[];
+  /** Blips that do not stand by themselves. */
+  readonly faint: NoteEvent[];
 }
 
 type Detour = 'break' | 'squeak';
@@ -80,6 +83,7 @@ export function separateDetours(
   const shortestBreak = SHORTEST_BREAK[decaySeconds > RINGS ? 'inEcho' : 'dry'];
   const seconds = (part: Plateau) => (part.to - part.from) * hop;
   const events: NoteEvent[] = [];
+  const faint: NoteEvent[] = [];
   const parts = [...plateaus];
   /** In a room: the echo of a note just before, or an upper partial that a tone which is only beginning shows first. */
   const isOfRoom = (brief: Plateau, note: Plateau) =>
@@ -97,6 +101,18 @@ export function separateDetours(
     seconds(brief) >=
       Math.max(least, SEEN * shortest, (SEEN * LEAST_PERIODS) / midiToHertz(brief.pitch, a4)) &&
     (brief.pitch > note.pitch || brief.to - brief.from > 2);
+  const asMode = (part: Plateau, note: Plateau) => ({
+    ...part,
+    pitch:
+      otherModes(note.pitch, instrument).find((mode) => Math.abs(mode - part.pitch) <= MODE_SEMITONES) ??
+      part.pitch,
+  });
+  /** Notes that may still be heard where something begins. */
+  const ringingInto = (part: Plateau) =>
+    parts
+      .filter(({ to }) => to <= part.from + 2 && (part.from - to) * hop < Math.max(NEAR, ringing))
+      .slice(-ECHOING_NOTES)
+      .map(({ pitch }) => pitch);
   const report = (kind: NoteEvent['kind'], part: Plateau, note: Plateau | null) => {
     // What was heard in a note's place still rings under it.
     if (note && squeaks.some(({ from, to }) => part.from > from && (part.from - to) * hop < ringing)) return;
@@ -104,7 +120,11 @@ export function separateDetours(
     if (levelOf(line, note ?? part) < line.floorDb + OVER_FLOOR_DB) return;
     // A blip comes while the note is still growing.
     if (note && kind !== 'blip' && levelOf(line, part) < levelOf(line, note) - FAINT_DB) return;
-    events.push({
+    const isFaint =
+      kind === 'blip' &&
+      note &&
+      !standsByItself(asMode(part, note), note.pitch, ringingInto(part), frames, a4);
+    (isFaint ? faint : events).push({
       kind,
       startSeconds: part.from * hop,
       endSeconds: (note && ringsOver(part, note) ? changeWithin(part, line) : part.to) * hop,
@@ -251,7 +271,7 @@ export function separateDetours(
     const detour = inPlace(other) ? null : detourOf(other, within);
     if (detour) report(detour, other, within);
   }
-  return { notes: parts.filter((part) => seconds(part) >= SHORTEST_NOTE), events };
+  return { notes: parts.filter((part) => seconds(part) >= SHORTEST_NOTE), events, faint };
 }
 
 /** Whether a brief pitch can be the start of the note after it: alone at an onset it may last longer than within a line. */

@@ -33,6 +33,8 @@ export interface Heard {
 const USUAL_DECAY: Seconds = 0.3;
 /** What a loss may have made, and what it may have hidden. */
 const BESIDE: Seconds = 0.03;
+/** What ends no longer than this before a note begins happened on the way into it. */
+const ON_THE_WAY: Seconds = 0.1;
 /** From the first energy to the tone: later than this is late. */
 const LATE_SPEECH_SECONDS = 0.06;
 
@@ -75,11 +77,10 @@ export function hearNotes(found: Frames, instrument: Instrument, options: Hearin
   const notes = measured.map((note, i) =>
     begunAtItsOnset(note, i, measured, played.notes, frames, instrument, decay, a4),
   );
+  const inNote = (event: NoteEvent): NoteEvent => ({ ...event, noteIndex: noteAt(notes, event) });
+  const faint = played.faint.map(inNote).filter((event) => !isLost(event, frames));
   const events = [
-    ...played.events.map((event) => ({
-      ...event,
-      noteIndex: noteAt(notes, event),
-    })),
+    ...played.events.map(inNote),
     // With company a second pitch below the note is no undertone.
     ...(options.company
       ? []
@@ -94,7 +95,7 @@ export function hearNotes(found: Frames, instrument: Instrument, options: Hearin
     events: events.filter((event) => !isLost(event, frames)).sort((a, b) => a.startSeconds - b.startSeconds),
     transitions: options.company
       ? []
-      : transitionsBetween(played.notes, line, frames, instrument, a4, !options.gainControlled),
+      : transitionsBetween(played.notes, faint, line, frames, instrument, a4, !options.gainControlled),
     room,
     frames,
   };
@@ -139,10 +140,11 @@ function begunAtItsOnset(
   return here.joined ? note : atItsOnset(note, measured[index - 1], frames.settings, a4);
 }
 
-function noteAt(notes: readonly Note[], event: NoteEvent): number | null {
-  const middle = (event.startSeconds + event.endSeconds) / 2;
-  const index = notes.findIndex((note) => note.startSeconds <= middle && middle <= note.endSeconds);
-  return index < 0 ? null : index;
+/** The note an event happened in, or on the way into; null between notes. */
+function noteAt(notes: readonly Note[], { startSeconds, endSeconds }: NoteEvent): number | null {
+  const middle = (startSeconds + endSeconds) / 2;
+  const index = notes.findIndex((note) => middle <= note.endSeconds);
+  return index >= 0 && notes[index]!.startSeconds <= Math.max(middle, endSeconds + ON_THE_WAY) ? index : null;
 }
 
 /** Events that follow from a note's own figures. */

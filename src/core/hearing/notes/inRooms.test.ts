@@ -134,9 +134,9 @@ test('a wrong mode that begins a note is told under the echo of the one before, 
     for (const place of LIVING) listenIn(place, lines(instrument, 700 + place.place, { blip: 0.6 }), report);
   const { truth, found, heard, right } = report.tallies.get('blip')!;
   expect(truth).toBeGreaterThan(8);
-  expect(found).toBeGreaterThan(0.7 * truth);
+  expect(found).toBeGreaterThan(0.6 * truth);
   expect(right).toBeGreaterThan(0.9 * heard);
-  // Shorter ones may be told too.
+  // Shorter ones are told too where they are loud.
   expect(right).toBeGreaterThan(1.5 * truth);
 });
 
@@ -160,13 +160,15 @@ test('a blip at the start of a note that is repeated begins it, and is no break 
   for (const instrument of INSTRUMENTS) {
     const { low, high } = writtenRange(instrument);
     const score = repeats(instrument, Math.round(0.4 * low + 0.6 * high), 1.5);
-    listenIn(LIVING[0]!, { score, instrument, seed: 4, faults: { blip: 0.6 } }, report);
+    for (const seed of [4, 5, 6, 7])
+      listenIn(LIVING[0]!, { score, instrument, seed, faults: { blip: 0.6 } }, report);
   }
   const breaks = report.tallies.get('break');
   const blips = report.tallies.get('blip')!;
-  expect(blips.found).toBeGreaterThan(0.25 * blips.truth);
-  expect(blips.right).toBeGreaterThan(4);
-  expect(breaks?.heard ?? 0).toBeLessThan(0.2 * blips.heard);
+  expect(blips.found).toBeGreaterThan(0.6 * blips.truth);
+  expect(blips.right).toBeGreaterThan(0.85 * blips.heard);
+  // Where the tongue's stop cannot be seen in the echo it is told as a break.
+  expect(breaks?.heard ?? 0).toBeLessThan(0.75 * blips.heard);
 });
 
 test('where notes lie a quarter-tone apart vibrato may swing further than that', () => {

@@ -18,6 +18,7 @@ import {
 import { scoreOf, type Score } from '@/core/music';
 import { centsBetween, midiToHertz } from '@/core/tuning';
 import { hearNotes, type Heard, type NoteEvent } from '.';
+import { eventsIn } from './playAndHear.testing';
 
 /** Where a simulated player stands; null: nowhere, a dry recording. */
 export interface Place {
@@ -146,7 +147,7 @@ const overlaps = (truth: TrueEvent, event: NoteEvent) =>
 const near = (truth: TrueEvent, event: NoteEvent) => truth.kind === event.kind && overlaps(truth, event);
 
 function compareEvents(
-  { events }: Performance,
+  { events, notes }: Performance,
   heard: Heard,
   report: EarReport,
   label: string,
@@ -158,9 +159,10 @@ function compareEvents(
     report.tallies.set(kind, found);
     return found;
   };
+  const told = eventsIn(heard, notes);
   for (const truth of events) {
     const long = truth.endSeconds - truth.startSeconds >= (leastSeconds[truth.kind] ?? 0);
-    const hit = heard.events.find((event) => !used.has(event) && near(truth, event));
+    const hit = told.find((event) => !used.has(event) && near(truth, event));
     if (long) tally(truth.kind).truth++;
     if (hit) {
       used.add(hit);
@@ -170,7 +172,7 @@ function compareEvents(
         `${label} missed ${truth.kind} ${truth.soundingMidi}@${truth.startSeconds.toFixed(2)} ${Math.round(1000 * (truth.endSeconds - truth.startSeconds))} ms`,
       );
   }
-  for (const event of heard.events) {
+  for (const event of told) {
     tally(event.kind).heard++;
     if (used.has(event)) tally(event.kind).right++;
     else {

@@ -97,6 +97,8 @@ export const transitionSchema = z.object({
   bumpDb: figure,
   /** Level of the new note against the old. */
   levelStepDb: figure,
+  /** Another mode that was heard faint when the new note began: where the two are slurred it is a blip, tongued tones often begin so. */
+  faintBlip: eventSchema.nullable().default(null),
 });
 /** How one note went over into the next without a stop. */
 export type Transition = z.infer<typeof transitionSchema>;

@@ -1,8 +1,8 @@
 import type { Score } from '@/core/music';
 import { listeningRange, type Instrument } from '@/core/instruments';
 import { Listener } from '@/core/hearing/signal';
-import { noFaults, perform, steadyPlayer, type FaultRates } from '@/core/lab';
-import { hearNotes } from '.';
+import { noFaults, perform, steadyPlayer, type FaultRates, type TrueNote } from '@/core/lab';
+import { hearNotes, type Heard, type NoteEvent } from '.';
 
 export const RATE = 48_000;
 
@@ -23,3 +23,13 @@ export function playAndHear(score: Score, instrument: Instrument, seed: number, 
   listener.push(performance.audio);
   return { performance, heard: hearNotes(listener.finish(), instrument) };
 }
+
+/** Events of notes whose music is known, as a verdict has them: a faint mode at the start of a slurred note is one. */
+export const eventsIn = ({ events, notes, transitions }: Heard, played: readonly TrueNote[]): NoteEvent[] => [
+  ...events,
+  ...transitions.flatMap(({ to, faintBlip }) => {
+    const { startSeconds } = notes[to]!;
+    const isIt = (note: TrueNote) => Math.abs(note.startSeconds - startSeconds) < 0.1;
+    return faintBlip && played.find(isIt)?.slurred ? [faintBlip] : [];
+  }),
+];

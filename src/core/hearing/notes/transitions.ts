@@ -3,7 +3,7 @@ import type { Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
 import { hopMean } from './gaps';
 import { ownSeconds, type Line } from './line';
-import type { Transition } from './note';
+import type { NoteEvent, Transition } from './note';
 import { onePitchOf, type Plateau } from './plateaus';
 import { median } from '@/core/base';
 
@@ -20,9 +20,10 @@ const STAYS: Seconds = 0.05;
 const OVERSHOOT_WITHIN: Seconds = 0.2;
 const LATEST: Seconds = 0.4;
 
-/** How each note went over into the next, where they were joined. */
+/** How each note went over into the next, where they were joined. @param faint blips. */
 export function transitionsBetween(
   notes: readonly Plateau[],
+  faint: readonly NoteEvent[],
   line: Line,
   frames: Frames,
   instrument: Instrument,
@@ -54,6 +55,7 @@ export function transitionsBetween(
         ...(levelsKnown
           ? levels(frames, before, after, Math.max(1, Math.round(period / hop)))
           : { dipDb: null, bumpDb: null, levelStepDb: null }),
+        faintBlip: faint.find(({ noteIndex }) => noteIndex === to) ?? null,
       },
     ];
   });
