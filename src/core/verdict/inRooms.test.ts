@@ -1,6 +1,10 @@
 import { findInstrument } from '@/core/instruments';
 import { findFamily } from '@/core/music';
+import { playerFor, type Player } from '@/core/lab';
+import { sharedTake } from '@/core/lab/shared.testing';
+import { judge, limitsOf } from '.';
 import { faultlessIn } from './rooms.testing';
+import { beginning } from './truth.testing';
 
 // `npm run bench -- rooms --what=families` counts all families, instruments and places.
 test.each([
@@ -29,3 +33,70 @@ test.each([
     expect(report.wrong).toEqual([]);
   },
 );
+
+const readIn = (
+  id: string,
+  familyId: string,
+  set: Readonly<Record<string, unknown>>,
+  place: number,
+  faulty: Partial<Player> = {},
+) => {
+  const instrument = findInstrument(id)!;
+  const score = beginning(findFamily(familyId)!, instrument, undefined, set)!;
+  const { take } = sharedTake({
+    score,
+    instrument,
+    seed: place,
+    player: { ...playerFor(score), ...faulty },
+    heardIn: { room: 'living', place },
+  });
+  return judge(take, limitsOf('steady')).figures;
+};
+
+test('no step of a ladder is called the hardest for an onset that the room blurs', () => {
+  for (const place of [1, 2]) {
+    const hardest = readIn('oboe', 'subdivision-ladder', {}, place).find(({ id }) => id === 'hardest-step')!;
+    expect(hardest).toHaveProperty('unknown');
+  }
+});
+
+test('a hairpin over several notes is not told to turn where the room does', () => {
+  const turns = readIn('oboe', 'reversed-dynamics', {}, 2).filter(({ id }) => id === 'turns');
+  expect(turns.length).toBeGreaterThan(1);
+  for (const each of turns)
+    expect('unknown' in each ? each.unknown : each.value).toBe('unknown' in each ? 'room' : 0);
+});
+
+describe('loudness in a living room', () => {
+  const lineOf = (
+    id: string,
+    familyId: string,
+    line: 'level-wobble' | 'level-spread',
+    set: Readonly<Record<string, unknown>>,
+    place: number,
+    unevenDb?: number,
+  ) => {
+    const faulty = unevenDb === undefined ? {} : { levelWobbleDb: unevenDb };
+    return readIn(id, familyId, set, place, faulty).find((each) => each.id === line && each.at === null)!;
+  };
+
+  test('that swings with the vibrato alone is not called uneven', () => {
+    for (const id of ['flute', 'clarinet-bb', 'oboe'])
+      for (const place of [1, 2])
+        expect(lineOf(id, 'long-tone', 'level-wobble', { vibrato: 'wanted' }, place)).toMatchObject({
+          unknown: 'room',
+        });
+  });
+
+  test('of a tone without vibrato is known, and so is that it shook', () => {
+    const still = lineOf('oboe', 'long-tone', 'level-wobble', {}, 1);
+    const shaken = lineOf('oboe', 'long-tone', 'level-wobble', {}, 1, 2.5);
+    expect(still).toHaveProperty('value');
+    expect('value' in still && still.value).toBeLessThan(0.7);
+    expect('value' in shaken && shaken.value).toBeGreaterThan(1.5);
+  });
+
+  test('from note to note is unknown where the room makes notes differ by as much', () => {
+    expect(lineOf('clarinet-bb', 'octave-slurs', 'level-spread', {}, 1)).toMatchObject({ unknown: 'room' });
+  });
+});

@@ -129,6 +129,8 @@ const ONE_DECIMAL: readonly FigureId[] = [
 
 /** `11 cents`: a fault's size in words. */
 export function amountText({ figure, value }: Amount): string {
+  // A loud that was softer than the soft is not so many decibels louder.
+  if (figure === 'window-note') return `${fixed(value, 0)} dB`;
   return sized(value, SPOKEN[figure] ?? FIGURES[figure].unit, ONE_DECIMAL.includes(figure) ? 1 : 0);
 }
 

@@ -62,11 +62,22 @@ export function contradictions({ ranked }: Judgement, verdict: Verdict): string[
     found.push('clean slurs beside a fault at a slur');
   if (/Evenly spaced/.test(all) && ranked.some(({ kind }) => kind === 'uneven'))
     found.push('even and uneven');
+  if (
+    /Less than your limit of .* between soft and loud/.test(all) &&
+    !ranked.some(({ kind }) => kind === 'narrow-window')
+  )
+    found.push('less than a limit, and no fault');
+  for (const { id, sentence } of verdict.findings)
+    if (
+      /(within|At least) your limit/.test(sentence) &&
+      ranked.some(({ faults }) => faults.some(({ amount }) => amount?.figure === id))
+    )
+      found.push(`${id} is within its limit, and a fault`);
   return found;
 }
 
 const SUSPECT =
-  /undefined|NaN|null|\[object|[+−]0(\.0+)?(?![.\d])|  |\b[Tt]hey\b|\b[Tt]hem\b|\.\.|: \.|Infinity|(?<![.\d])1 (cents|partials|steps|notes|slurs)\b/;
+  /undefined|NaN|null|\[object|[+−]0(\.0+)?(?![.\d])|  |\b[Tt]hey\b|\b[Tt]hem\b|\.\.|: \.|Infinity|(?<![.\d])1 (cents|partials|steps|notes|slurs|times|beats|lines|pulses|modes|octaves|bars|places|holds|seconds|semitones|intervals)\b/;
 
 /** A number without its unit or what it counts; names of notes, `3 of 4` and what an interval is about have theirs beside them. */
 const BARE = /(?<![\w.♭♯]|± |of )[−+]?\d+(\.\d+)?(?=[.;:,)](\s|$)|$)/;

@@ -59,9 +59,11 @@ export function listed(names: readonly string[], most = 4): string {
 
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
-/** `11 cents`, `1 cent`: a size without its sign, in a unit that has a plural. */
+/** The first word of a unit where it is a plural: `cents a second`, but not `ms`. */
+const PLURAL = /^(\w{3,})s\b/;
+
+/** `11 cents`, `1 cent a second`: a size without its sign, in a unit that may have a plural. */
 export function sized(value: number, unit: string, decimals = 0): string {
   const number = fixed(Math.abs(value), decimals);
-  const one = number === '1' && unit.endsWith('s') && !['s', 'ms'].includes(unit);
-  return `${number} ${one ? unit.slice(0, -1) : unit}`;
+  return `${number} ${number === '1' ? unit.replace(PLURAL, '$1') : unit}`;
 }

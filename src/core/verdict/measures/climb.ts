@@ -75,7 +75,7 @@ export const climb: Measure = {
           ? because(cents?.unknown ?? 'no-fundamental')
           : Math.abs(cents.value) <= limits.intervalCents
             ? 'Every mode lay where the tube has it.'
-            : `The modes lay ${sized(cents.value, 'cents')} ${cents.value > 0 ? 'above the multiples of the fundamental: more push than they need' : 'below the multiples of the fundamental'}.`,
+            : `The modes lay ${sized(cents.value, 'cents')} ${cents.value > 0 ? 'above the multiples of the fundamental: more push than is needed' : 'below the multiples of the fundamental'}.`,
       },
     };
   },

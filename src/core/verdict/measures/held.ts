@@ -1,13 +1,23 @@
 import { beatsToSeconds } from '@/core/music';
 import { leaning } from '@/core/tuning';
-import { lengthOf } from '@/core/hearing/notes';
+import { lengthOf, type Note } from '@/core/hearing/notes';
 import { beyond, beyondEither, faultAt } from '../fault';
 import { figure, isKnown, valueOf, wholeOf, type Figure } from '../figure';
 import type { FigureId } from '../figures';
 import { NOTHING, numbers, SILENT, type Measure } from '../measure';
-import { centsOff, playedNotes } from '../reading';
+import { centsOff, playedNotes, type Reading } from '../reading';
 import { because, fixed, sized } from '../words';
+import { roomSwing } from './roomSpread';
 import { centreError, driftError } from './tone';
+
+/** Less than this is even, whatever the room does; less than so many times what the room does may be the room's. */
+const LEAST_LEVEL_WOBBLE_DB = 0.7;
+const MAY_BE_ROOM = 3;
+
+const maySwingInRoom = (reading: Reading, note: Note): boolean =>
+  note.levelWobbleDb !== null &&
+  note.levelWobbleDb > LEAST_LEVEL_WOBBLE_DB &&
+  note.levelWobbleDb < MAY_BE_ROOM * roomSwing(reading, note);
 
 /** One held note, looked at from every side. */
 export const held: Measure = {
@@ -37,7 +47,9 @@ export const held: Measure = {
       of('vibrato', swing, 'wobbleCents'),
       ...(note.vibrato ? [of('vibrato-rate', note.vibrato.rateHz)] : []),
       of('loudness', note.levelDb, 'levelDb'),
-      of('level-wobble', note.levelWobbleDb, 'levelWobbleDb'),
+      maySwingInRoom(reading, note)
+        ? figure('level-wobble', null, { groups: [pair.match.group.index] }, 'room')
+        : of('level-wobble', note.levelWobbleDb, 'levelWobbleDb'),
       of('fade', note.levelDriftDbPerSecond, 'levelDriftDbPerSecond'),
       of('purity', note.puritySeconds, 'puritySeconds'),
       of('hold-length', lengthOf(note)),
@@ -93,9 +105,11 @@ export const held: Measure = {
     if (!match || length === null) return SILENT;
     const name = nameAt(0);
     const wanted = beatsToSeconds(score, match.group.beats);
-    const tell = (id: FigureId, say: (value: number) => string) => {
+    const tell = (id: FigureId, say: (value: number) => string, inRoom?: string) => {
       const found = wholeOf(figures, id);
-      return { [id]: isKnown(found) ? say(found.value) : found ? because(found.unknown) : '' };
+      if (!found) return { [id]: '' };
+      if (isKnown(found)) return { [id]: say(found.value) };
+      return { [id]: found.unknown === 'room' && inRoom ? inRoom : because(found.unknown) };
     };
     const centre = valueOf(figures, 'centre');
     return {
@@ -135,13 +149,17 @@ export const held: Measure = {
               ? 'Very soft for this microphone; nearer would be better.'
               : 'Well within what the microphone takes.',
         ),
-        ...tell('level-wobble', (value) => {
-          const fade = valueOf(figures, 'fade');
-          const even = `The loudness was ${value <= limits.levelWobbleDb ? 'even' : 'uneven'}`;
-          return fade === null || Math.abs(fade) < limits.fadeDbPerSecond / 2
-            ? `${even}.`
-            : `${even}, and it ${fade < 0 ? 'faded' : 'grew'} by ${sized(fade, 'dB a second', 1)}.`;
-        }),
+        ...tell(
+          'level-wobble',
+          (value) => {
+            const fade = valueOf(figures, 'fade');
+            const even = `The loudness was ${value <= limits.levelWobbleDb ? 'even' : 'uneven'}`;
+            return fade === null || Math.abs(fade) < limits.fadeDbPerSecond / 2
+              ? `${even}.`
+              : `${even}, and it ${fade < 0 ? 'faded' : 'grew'} by ${sized(fade, 'dB a second', 1)}.`;
+          },
+          'Not known: in this room a vibrato by itself makes the loudness swing by as much.',
+        ),
         ...tell('purity', (value) =>
           value >= Math.min(length, wanted) - 0.3
             ? `Pure all along: within ${limits.purityCents} cents and ${limits.purityDb} dB of its first second.`

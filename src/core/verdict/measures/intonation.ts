@@ -110,6 +110,21 @@ function heldName({ score, instrument, matches }: Parameters<Measure['say']>[1],
   return root === null ? 'interval' : intervalName(matches[at]!.group.sounding, root);
 }
 
+/** A mean within this leans neither way. */
+const NEITHER_CENTS: Cents = 1.5;
+
+/** What is shown as nothing lies on neither side. */
+const SHOWN_CENTS: Cents = 0.05;
+
+/** How many notes lay on which side of their pitch. */
+function sidesOf(cents: readonly Cents[]): string {
+  const above = cents.filter((each) => each >= SHOWN_CENTS).length;
+  const below = cents.filter((each) => each <= -SHOWN_CENTS).length;
+  const of = cents.length;
+  if (of === 1) return `The one note lay ${above ? 'above' : below ? 'below' : 'at'} its pitch.`;
+  return `${above} of ${of} notes lay above their pitch, ${below} of ${of} below.`;
+}
+
 /** Signed errors of notes that were played blind: a habit, not a score. */
 export const leaning: Measure = {
   measure(reading) {
@@ -125,14 +140,13 @@ export const leaning: Measure = {
   say(figures) {
     const value = valueOf(figures, 'leaning');
     if (value === null) return SILENT;
-    const rows = figuresAt(figures, 'centre');
-    const same = rows.filter((each) => Math.sign(each.value) === Math.sign(value)).length;
+    const way = Math.abs(value) < NEITHER_CENTS ? 'neither way' : value < 0 ? 'low' : 'high';
     return {
       headline:
-        Math.abs(value) < 1.5
+        way === 'neither way'
           ? 'You lean neither way'
-          : `You lean ${value < 0 ? 'low' : 'high'}, ${sized(value, 'cents')} on average`,
-      lines: { leaning: `${same} of ${rows.length} notes lay ${value < 0 ? 'below' : 'above'} their pitch.` },
+          : `You lean ${way}, ${sized(value, 'cents')} on average`,
+      lines: { leaning: sidesOf(figuresAt(figures, 'centre').map(({ value }) => value)) },
     };
   },
   draw({ figures }, { nameAt }) {

@@ -58,9 +58,9 @@ export const window: Measure = {
     if (middle === null || rows.length === 0) return SILENT;
     const least = rows.reduce((a, b) => (b.value < a.value ? b : a));
     return {
-      headline: `${sized(middle, 'dB')} from soft to loud`,
+      headline: middle > 0 ? `${sized(middle, 'dB')} from soft to loud` : 'Loud was no louder than soft',
       lines: {
-        window: `Narrowest: ${nameAt(least.at)}, ${sized(least.value, 'dB')}; your limit is ${sized(limits.windowDb, 'dB')}.`,
+        window: `Narrowest: ${nameAt(least.at)}, ${fixed(least.value, 0)} dB; your limit is ${sized(limits.windowDb, 'dB')}.`,
       },
     };
   },
@@ -83,7 +83,7 @@ export const window: Measure = {
             value: each.value,
             ...(soft !== null && loud !== null && { from: soft, to: loud }),
             text: [
-              sized(each.value, 'dB'),
+              `${fixed(each.value, 0)} dB`,
               low === null ? null : `soft ${leaning(low)}`,
               high === null ? null : `loud ${leaning(high)}`,
             ]

@@ -94,7 +94,7 @@ export const line: Measure = {
       ...figuresAt(figures, 'line-off').flatMap((each) =>
         beyond(judging, each, limits.lineDb, 'uneven-line'),
       ),
-      ...(isKnown(range) && range.value < limits.rangeDb && spansAreWide(score.notes)
+      ...(isKnown(range) && range.value < limits.rangeDb && asksRange(score)
         ? [
             faultAt(
               judging,
@@ -108,7 +108,7 @@ export const line: Measure = {
     ];
   },
 
-  say(figures, { limits, nameAt }) {
+  say(figures, { limits, nameAt, score }) {
     const off = valueOf(figures, 'line');
     const range = valueOf(figures, 'range');
     if (off === null || range === null) return SILENT;
@@ -127,7 +127,9 @@ export const line: Measure = {
             : turns > 0
               ? `Even, but for ${plural(turns, 'step')} the wrong way.`
               : 'Even.',
-        range: `${range < limits.windowDb ? 'Less than' : 'At least'} your limit of ${sized(limits.windowDb, 'dB')} between soft and loud.`,
+        range: asksRange(score)
+          ? `${range < limits.rangeDb ? 'Less than' : 'At least'} your limit of ${sized(limits.rangeDb, 'dB')} between soft and loud.`
+          : `${sized(range, 'dB')} between soft and loud.`,
         'pitch-per-level': !isKnown(slope)
           ? because(slope?.unknown ?? 'steady-level')
           : Math.abs(slope.value) <= limits.centsPer10Db
@@ -169,8 +171,9 @@ export const line: Measure = {
     }),
 };
 
-/** Neither two quavers nor one bar of pianissimo asks for a window. */
-const spansAreWide = (notes: Reading['score']['notes']): boolean =>
+/** Whether a range is asked for at all: two quavers ask for none, nor does what explores. */
+const asksRange = ({ notes, counts }: Reading['score']): boolean =>
+  !counts.exploring &&
   hairpinsOf(notes).some(
     ({ from, to }) => notes[to]!.startBeat + notes[to]!.beats - notes[from]!.startBeat >= 3,
   );
@@ -212,6 +215,7 @@ function lineOf(
   // Echoes that add up differently from note to note wander as much by themselves.
   const wander = roomSpread(reading, [notes[matches[0]!.note!]!]);
   const loudest = level.indexOf(Math.max(...level));
+  const turns = turnsIn(level, hairpin, loudest);
   const rangeDb = Math.max(...level) - Math.min(...level);
   const slope = slopeOf(reading, matches, rangeDb);
   const last = median(level.slice(-Math.max(2, Math.round(0.25 / step))));
@@ -225,7 +229,8 @@ function lineOf(
       ),
       figure('line-range', rangeDb, about),
       ...(slope ? [figure('line-slope', slope.value, { ...about, spread: slope.spread, n: slope.n })] : []),
-      figure('turns', turnsIn(level, hairpin, loudest), about),
+      // From note to note the room may go the other way by itself.
+      figure('turns', turns > 0 && 2 * wander > TURN_DB && matches.length > 1 ? null : turns, about, 'room'),
       ...(hairpin === 'swell' ? [figure('peak', 1000 * (time(loudest) - length / 2), about)] : []),
       ...(hairpin === 'fade' && matches.length === 1
         ? [figure('ending', last - conditions.floorDb, about)]

@@ -1,4 +1,3 @@
-import { deviation } from 'd3-array';
 import { median, quantile, robustSlopeOver } from '@/core/base';
 import { onsetErrorOf } from '@/core/hearing/room';
 import { amountOf, beyond, faultAt, isOver } from '../fault';
@@ -199,6 +198,9 @@ function swingOf({ beats: { secondsOf } }: Reading, offsets: readonly Offset[]):
   return ratios.length > 2 ? median(ratios) : null;
 }
 
+/** Steps whose spreads differ by less than this are equally hard. */
+const LEAST_LEAD_MS = 3;
+
 /** The steps of a ladder of subdivisions: each row of notes of one length, in the order played. */
 export const ladder: Measure = {
   measure(reading) {
@@ -213,8 +215,15 @@ export const ladder: Measure = {
     }
     const told = steps.filter(({ rows }) => rows.length > 2);
     if (told.length === 0) return NOTHING;
-    const spread = (rows: readonly Offset[]) => deviation(rows, ({ ms }) => ms) ?? 0;
+    const spread = (rows: readonly Offset[]) => spreadOf(rows.map(({ ms }) => ms));
     const hardest = told.reduce((a, b) => (spread(b.rows) > spread(a.rows) ? b : a));
+    const others = told.filter((step) => step !== hardest).map(({ rows }) => spread(rows));
+    const lead = spread(hardest.rows) - Math.max(0, ...others);
+    // Single onsets are off in a room, and more in one step than in another by chance.
+    const error = 1000 * onsetErrorOf(reading.conditions.room?.decaySeconds ?? null);
+    const alike = lead < LEAST_LEAD_MS ? 'same-everywhere' : lead < 2 * error ? 'room' : null;
+    // A single step has nothing to be harder than.
+    const why = others.length > 0 ? alike : null;
     return numbers([
       ...steps.flatMap(({ rows }) => {
         const at = rows[0]!.group;
@@ -224,12 +233,24 @@ export const ladder: Measure = {
           ...(rows.length > 2 ? [figure('step-spread', spread(rows), about)] : []),
         ];
       }),
-      figure('hardest-step', hardest.attacks, { groups: hardest.rows.map(({ group }) => group) }),
+      figure(
+        'hardest-step',
+        why ? null : hardest.attacks,
+        { groups: hardest.rows.map(({ group }) => group) },
+        why ?? undefined,
+      ),
     ]);
   },
   say(figures) {
     const hardest = wholeOf(figures, 'hardest-step');
-    if (!isKnown(hardest)) return SILENT;
+    if (!hardest) return SILENT;
+    if (!isKnown(hardest)) {
+      const line =
+        hardest.unknown === 'room'
+          ? 'Not known: this room blurs single attacks by as much as the steps differ.'
+          : 'No step was harder than another.';
+      return { lines: { 'hardest-step': line } };
+    }
     const at = hardest.groups[0];
     const spread = figuresAt(figures, 'step-spread').find((each) => each.at === at);
     const offset = figuresAt(figures, 'step-offset').find((each) => each.at === at);

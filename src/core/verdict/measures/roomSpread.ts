@@ -1,5 +1,5 @@
 import type { Note } from '@/core/hearing/notes';
-import type { Decibels } from '@/core/tuning';
+import { midiToHertz, type Decibels } from '@/core/tuning';
 import type { Reading } from '../reading';
 
 /**
@@ -9,6 +9,29 @@ import type { Reading } from '../reading';
 export function roomSpread({ conditions }: Reading, notes: readonly Note[]): Decibels {
   const spread = conditions.room?.spreadDb ?? 0;
   return Math.sqrt(notes.reduce((sum, note) => sum + spread ** 2 / partialsIn(note), 0));
+}
+
+/** Over so much of 1 / decay the room's answer to two frequencies becomes another: 13.8 / 2π (Schroeder 1962). */
+const ALIKE = 2.2;
+
+/**
+ * How far a room makes the level of an even note swing that is played with vibrato, dB RMS: each partial goes to and fro over the
+ * standing waves, higher ones further.
+ */
+export function roomSwing({ conditions }: Reading, note: Note): Decibels {
+  const { decaySeconds = null, spreadDb = null } = conditions.room ?? {};
+  if (!note.vibrato || decaySeconds === null || spreadDb === null) return 0;
+  const f0 = midiToHertz(note.soundingMidi);
+  const semitones = note.vibrato.extentCents / 100 / Math.SQRT2;
+  const powers = note.partialsDb.map((dB) => (dB === null ? 0 : 10 ** (dB / 10)));
+  const all = powers.reduce((sum, power) => sum + power, 0);
+  // Powers of different partials swing each by itself: their variances add up.
+  const variance = powers.reduce((sum, power, k) => {
+    const moves = (k + 1) * f0 * (2 ** (semitones / 12) - 1);
+    const alike = 1 / (1 + ((moves * decaySeconds) / ALIKE) ** 2);
+    return sum + (all > 0 ? (power / all) ** 2 : 0) * spreadDb ** 2 * (1 - alike);
+  }, 0);
+  return Math.sqrt(variance);
 }
 
 /** How many partials of equal power a tone's power is shared by. */

@@ -238,6 +238,10 @@ export const steadiness: Measure = {
   },
 };
 
+/** Notes that differ by less are alike whatever the room does; by so many times what it does they differ by themselves. */
+const LEAST_LEVEL_SPREAD_DB = 1;
+const MAY_BE_ROOM = 1.5;
+
 /** Evenness of loudness among notes that were to be alike. */
 export const level: Measure = {
   measure(reading) {
@@ -257,12 +261,26 @@ export const level: Measure = {
     const reason = pairs[0]?.note.unknown['levelDb'];
     if (deviations.length < 3 && reason === undefined) return numbers([]);
     const value = deviations.length < 3 ? null : 1.4826 * median(deviations);
-    return numbers([figure('level-spread', value, { groups, n: deviations.length }, reason)]);
+    const room = median(alike.flat().map(({ note }) => roomSpread(reading, [note])));
+    const about = { groups, n: deviations.length, spread: room > 0 ? room : null };
+    return numbers([
+      value !== null && value > LEAST_LEVEL_SPREAD_DB && value < MAY_BE_ROOM * room
+        ? figure('level-spread', null, about, 'room')
+        : figure('level-spread', value, about, reason),
+    ]);
   },
   say(figures, { limits }) {
     const found = wholeOf(figures, 'level-spread');
     if (!found) return SILENT;
-    if (!isKnown(found)) return { lines: { 'level-spread': because(found.unknown) } };
+    if (!isKnown(found))
+      return {
+        lines: {
+          'level-spread':
+            found.unknown === 'room'
+              ? 'Not known: this room by itself makes notes differ in level by as much.'
+              : because(found.unknown),
+        },
+      };
     return {
       lines: {
         'level-spread':
