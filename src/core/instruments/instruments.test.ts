@@ -142,6 +142,14 @@ describe('what the hand does, seams and the player’s own', () => {
     expect(checked.ok ? '' : checked.problem).toMatch(words);
   });
 
+  it.each([
+    ['contrabassoon', -24, /^transposition: B♭1 would sound at 15 Hz; Gold Reed hears from 23 Hz up$/],
+    ['piccolo', 24, /^transposition: C7 would sound at 8372 Hz; Gold Reed hears up to 5274 Hz$/],
+  ])('say when the %s would sound where nothing can be heard of it', (id, transposition, words) => {
+    const checked = check({ ...copyOf(named(id), 'mine'), transposition });
+    expect(checked.ok ? '' : checked.problem).toMatch(words);
+  });
+
   it('say when registers do not meet, or a mode cannot be', () => {
     const clarinet = copyOf(named('clarinet-bb'), 'mine');
     const even = structuredClone(clarinet);

@@ -1,6 +1,10 @@
 import { checked, failure, success, type Outcome } from '@/core/base';
-import { displayName, type Naming } from '@/core/tuning';
+import { displayName, midiToHertz, type Midi, type Naming } from '@/core/tuning';
 import { instrumentSchema, type Instrument } from './instrument';
+
+/** A third under the lowest shipped instrument and a third over the highest: further away the ear was never tried. */
+const LOWEST_HEARD: Midi = 18;
+const HIGHEST_HEARD: Midi = 112;
 
 /** Checks an instrument that a player has edited; a problem names the field and the remedy. */
 export function checkInstrument(candidate: unknown, naming: Naming): Outcome<Instrument> {
@@ -31,8 +35,19 @@ export function checkInstrument(candidate: unknown, naming: Naming): Outcome<Ins
   if (high - low < 5) return failure('registers: an instrument has a range of five semitones or more');
   if (home < low || home > high)
     return failure(`home: must lie between ${displayName(low, naming)} and ${displayName(high, naming)}`);
+  const { transposition } = read.value;
+  if (low + transposition < LOWEST_HEARD)
+    return failure(
+      `transposition: ${displayName(low, naming)} would sound at ${hertz(low + transposition)}; Gold Reed hears from ${hertz(LOWEST_HEARD)} up`,
+    );
+  if (high + transposition > HIGHEST_HEARD)
+    return failure(
+      `transposition: ${displayName(high, naming)} would sound at ${hertz(high + transposition)}; Gold Reed hears up to ${hertz(HIGHEST_HEARD)}`,
+    );
   return success(read.value);
 }
+
+const hertz = (sounding: Midi) => `${Math.round(midiToHertz(sounding))} Hz`;
 
 /** A copy that the player can change. */
 export function copyOf(instrument: Instrument, id: string, name = `${instrument.name}, mine`): Instrument {

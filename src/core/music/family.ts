@@ -4,7 +4,7 @@ import type { Midi, Naming } from '@/core/tuning';
 import { planBreaths } from './breaths';
 import { CUES } from './cues';
 import type { Level } from './level';
-import { choice, parametersReader, type ParameterSpecs, type ValuesOf } from './parameters';
+import { choice, fitted, parametersReader, type ParameterSpecs, type ValuesOf } from './parameters';
 import { EVERYTHING_COUNTS, type Counts, type Dynamic, type Score } from './score';
 import { Writer } from './writer';
 
@@ -136,7 +136,11 @@ export function defineFamily<const S extends ParameterSpecs, const Id extends st
   const readParameters = parametersReader(specs);
   const defaults = (instrument: Instrument, level: Level) =>
     ({
-      ...definition.defaults(instrument, level, comfortOf(instrument, level)),
+      ...fitted(
+        definition.specs,
+        definition.defaults(instrument, level, comfortOf(instrument, level)),
+        instrument,
+      ),
       vibrato,
       cue: '',
     }) as unknown as ValuesOf<S & typeof COMMON>;

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { writtenRange, type Instrument } from '@/core/instruments';
-import { checked, success, type Outcome } from '@/core/base';
+import { checked, clamp, success, type Outcome } from '@/core/base';
 import { displayName, type Midi, type Naming } from '@/core/tuning';
 import { modelSchema, type Model } from './model';
 
@@ -130,6 +130,32 @@ function schemaOf(spec: ParameterSpec, instrument: Instrument, naming: Naming): 
         error: 'must be a note of a recording: choose it again',
       });
   }
+}
+
+/**
+ * Values that a family thought of, brought into what the instrument has: one of the player's own may be narrower, or lie otherwise,
+ * than any that is known. What lies within stays as it is.
+ */
+export function fitted<S extends ParameterSpecs>(
+  specs: S,
+  values: ValuesOf<S>,
+  instrument: Instrument,
+): ValuesOf<S> {
+  const { low: lowest, high: highest } = writtenRange(instrument);
+  const into = (written: Midi) => clamp(written, lowest, highest);
+  const wideEnough = (low: Midi, high: Midi, least: number): NoteRange => {
+    const top = Math.min(highest, Math.max(high, low + least));
+    return { low: Math.max(lowest, Math.min(low, top - least)), high: top };
+  };
+  const put = (spec: ParameterSpec | undefined, value: unknown) => {
+    if (spec?.kind === 'note') return into(value as Midi);
+    if (spec?.kind !== 'range') return value;
+    const { low, high } = value as NoteRange;
+    return wideEnough(into(low), into(high), spec.least);
+  };
+  return Object.fromEntries(
+    Object.entries(values).map(([name, value]) => [name, put(specs[name], value)]),
+  ) as ValuesOf<S>;
 }
 
 /** Checks what was set; a problem begins with the name of the field. Fields that are missing come from `defaults`. */

@@ -1,6 +1,23 @@
+import { writtenRange, type Instrument } from '@/core/instruments';
+import type { Midi } from '@/core/tuning';
 import { defineFamily } from '../family';
 import { count, dynamic, note, tempo } from '../parameters';
 import { nextTo } from './walks';
+
+/** The notes on the two sides of the home note, or two on the one side where the instrument ends. */
+function besides(instrument: Instrument): { neighbour: Midi; third: Midi } {
+  const { home } = instrument;
+  const { low, high } = writtenRange(instrument);
+  const below = nextTo(instrument, 'usual', home, -1);
+  const above = nextTo(instrument, 'usual', home + 1, 1);
+  const [neighbour = home, third = home] = [
+    below,
+    above,
+    nextTo(instrument, 'usual', below, -1),
+    nextTo(instrument, 'usual', above, 1),
+  ].filter((written) => written >= low && written <= high);
+  return { neighbour, third };
+}
 
 export const problemCircle = defineFamily({
   id: 'problem-circle',
@@ -24,8 +41,7 @@ export const problemCircle = defineFamily({
   counts: { measures: ['sameness', 'seam', 'pitch', 'steadiness', 'level'] },
   defaults: (instrument) => ({
     problem: instrument.home,
-    neighbour: nextTo(instrument, 'usual', instrument.home, -1),
-    third: nextTo(instrument, 'usual', instrument.home + 1, 1),
+    ...besides(instrument),
     times: 3,
     beats: 2,
     dynamic: 'mf' as const,
