@@ -102,6 +102,13 @@ test.each([
   }
 });
 
+test('the app opens in the machine’s own letters where its own do not come', async () => {
+  const page = await app.blank();
+  await page.route('**/*.ttf', () => undefined);
+  await page.goto(`${app.url}/limits`);
+  await page.getByRole('heading', { level: 1 }).waitFor();
+});
+
 test('the log of eight weeks is told on one page, and saved as one file with its sound', async () => {
   const page = await app.open();
   await page.goto(`${app.url}/log`);
@@ -119,7 +126,7 @@ test('the log of eight weeks is told on one page, and saved as one file with its
 
 test('two takes of the same music stand beside each other', async () => {
   const page = await app.open();
-  await page.goto(`${app.url}/log/demo-021-2`);
+  await page.goto(`${app.url}/log/demo-022-2`);
   await page.getByTestId('turn').waitFor();
   await page.getByTestId('compare').click();
   await page.getByTestId('both-strips').waitFor();

@@ -32,7 +32,10 @@ const TAKE_MS = 90_000;
 export async function journey(engine: Engine, url: string): Promise<void> {
   for (const route of ROUTES) {
     await engine.goto(url + route);
-    await engine.see(`${HEADING}[not(${OPENING})] | ${BROKEN}`);
+    await engine.see(`${HEADING}[not(${OPENING})] | ${BROKEN}`).catch(async (cause: unknown) => {
+      const shown = await engine.text('//body').catch(() => 'that cannot be read');
+      throw new Error(`${route} did not open, and shows "${shown}"`, { cause });
+    });
     if (await engine.isThere(BROKEN)) throw new Error(`${route} broke`);
   }
   await engine.goto(`${url}/exercise/long-tone`);

@@ -2,7 +2,6 @@ import { AlegreyaSans_400Regular } from '@expo-google-fonts/alegreya-sans/400Reg
 import { AlegreyaSans_500Medium } from '@expo-google-fonts/alegreya-sans/500Medium';
 import { AlegreyaSans_700Bold } from '@expo-google-fonts/alegreya-sans/700Bold';
 import { YoungSerif_400Regular } from '@expo-google-fonts/young-serif/400Regular';
-import { useFonts } from 'expo-font';
 import { Slot, usePathname, type ErrorBoundaryProps } from 'expo-router';
 import { StatusBar, View } from 'react-native';
 import { useEffect } from 'react';
@@ -19,6 +18,7 @@ import {
   Problems,
   Screen,
   Shell,
+  useLettering,
   useThemePalette,
   useUpdate,
 } from '@/ui';
@@ -29,7 +29,7 @@ const SETTLED_MS = 2500;
 judgeBy(digestTake);
 
 export default function Layout() {
-  const [fontsReady] = useFonts({
+  const lettered = useLettering({
     AlegreyaSans_400Regular,
     AlegreyaSans_500Medium,
     AlegreyaSans_700Bold,
@@ -60,7 +60,7 @@ export default function Layout() {
     path === '/print' ||
     path === '/week/print' ||
     path === '/report';
-  if (!fontsReady) return <View style={{ flex: 1, backgroundColor: palette.paper }} />;
+  if (!lettered) return <View style={{ flex: 1, backgroundColor: palette.paper }} />;
   return (
     <PaletteProvider palette={palette}>
       <NamingProvider naming={settings.naming}>

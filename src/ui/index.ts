@@ -26,6 +26,7 @@ export { Sheet, SHEET_STYLE } from './sheet';
 export { Shell } from './shell';
 export { useKeys } from './keys';
 export { later } from './later';
+export { useLettering } from './lettering';
 export { loadPagesAhead, pageLater } from './pageLater';
 export { Body, Heading, Soft, Title } from './text';
 export {

@@ -18,7 +18,7 @@ import {
 import type { Midi } from '@/core/tuning';
 import { capital } from '@/core/verdict';
 import { useDrill } from '@/features/library';
-import { Body, Button, Heading, Soft, useNoteName } from '@/ui';
+import { Body, Button, Heading, Soft, useNoteName, wholeDay } from '@/ui';
 import { SeamThread } from './SeamThread';
 import { TakeRows } from './TakeRows';
 import type { Memory } from './useMemory';
@@ -57,7 +57,7 @@ export function SeamPane({ memory, played, from, to }: SeamPaneProps) {
         {rang > 0 ? (
           <Soft>{`At least ${rang} of these were played where the room rings: short holes and cracks are not all heard there, so it may hold less well than this.`}</Soft>
         ) : null}
-        {turn ? <Body testID="turn">{turnSentence(turn, nameOf)}</Body> : null}
+        {turn ? <Body testID="turn">{`${wholeDay(turn.day)}: ${turnSentence(turn, nameOf)}`}</Body> : null}
       </View>
       {crossed.length > 0 ? <Mending crossed={crossed} played={played} /> : null}
       <Openers crossed={crossed} />

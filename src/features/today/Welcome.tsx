@@ -33,7 +33,15 @@ export function Welcome() {
       chosen={instrument}
       onChoose={(instrumentId) => void change({ instrumentId })}
     />,
-    <HowFar key="far" chosen={settings.level} onChoose={(level) => void change({ level }).then(next)} />,
+    <HowFar
+      key="far"
+      chosen={settings.level}
+      onChoose={(level) => {
+        void change({ level });
+        // At once: a press on the foot meanwhile is meant for the question after this one.
+        next();
+      }}
+    />,
     <MayListen key="listen" instrument={instrument} settings={settings} />,
   ];
   const titles = ['What do you play?', 'How far along are you?', 'May it listen?'];
