@@ -88,7 +88,7 @@ await picture('seam', '/map/seam/80-81', phone, (page) => page.getByTestId('memo
 await picture('trends-wide', '/map/trends', wide, (page) =>
   page.getByTestId('trend-pane').locator('svg').first().waitFor(),
 );
-await picture('compare', '/log/compare?id=demo-021-2', phone, (page) =>
+await picture('compare', '/log/compare?id=demo-022-2', phone, (page) =>
   page.getByTestId('both-strips').waitFor(),
 );
 await picture('reeds', '/bench/reeds', phone, async (page) => {

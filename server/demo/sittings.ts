@@ -102,7 +102,7 @@ const seam = (
 
 /** The thumb seam of the recorder is mended within two weeks; the one above it stays weak, softly above all. */
 function ofRecorder(day: number, progress: number): Asked[] {
-  const opens = Math.max(0, 0.95 - 4 * progress);
+  const opens = Math.max(0, 0.8 - 5 * progress);
   const soft = day % 2 === 1;
   return [
     {
