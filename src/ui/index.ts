@@ -27,6 +27,7 @@ export { Shell } from './shell';
 export { useKeys } from './keys';
 export { later } from './later';
 export { useLettering } from './lettering';
+export { useOnwards } from './onwards';
 export { loadPagesAhead, pageLater } from './pageLater';
 export { Body, Heading, Soft, Title } from './text';
 export {

@@ -15,6 +15,7 @@ import {
   Stepper,
   usePalette,
   useNoteName,
+  useOnwards,
 } from '@/ui';
 
 export function InstrumentScreen() {
@@ -40,7 +41,7 @@ const LOUDNESS = ['any', 'soft', 'loud'] as const;
 /** Changes a copy as one draft; it is kept when all of it makes sense. */
 function Editor({ instrument }: { instrument: Instrument }) {
   const nameOf = useNoteName();
-  const router = useRouter();
+  const onwards = useOnwards();
   const palette = usePalette();
   const { settings, change } = useSettings();
   const [draft, setDraft] = useState(instrument);
@@ -51,24 +52,30 @@ function Editor({ instrument }: { instrument: Instrument }) {
   const others = settings.ownInstruments.filter((each) => each.id !== instrument.id);
   const keep = async () => {
     if (!checked.ok) return;
-    await change({
-      ownInstruments: [checked.value, ...others],
-      instrumentId: checked.value.id,
-      ...(checked.value.pitchStandard && { a4: checked.value.pitchStandard }),
-    });
-    router.replace('/instruments');
+    await onwards(
+      change({
+        ownInstruments: [checked.value, ...others],
+        instrumentId: checked.value.id,
+        ...(checked.value.pitchStandard && { a4: checked.value.pitchStandard }),
+      }),
+      () => '/instruments',
+      'replace',
+    );
   };
   const remove = async () => {
     const back = instrument.copiedFrom ?? 'flute';
-    await change({
-      ownInstruments: others,
-      removedInstruments: [
-        instrument,
-        ...settings.removedInstruments.filter((each) => each.id !== instrument.id),
-      ],
-      ...(settings.instrumentId === instrument.id && { instrumentId: back }),
-    });
-    router.replace('/instruments');
+    await onwards(
+      change({
+        ownInstruments: others,
+        removedInstruments: [
+          instrument,
+          ...settings.removedInstruments.filter((each) => each.id !== instrument.id),
+        ],
+        ...(settings.instrumentId === instrument.id && { instrumentId: back }),
+      }),
+      () => '/instruments',
+      'replace',
+    );
   };
   return (
     <Screen

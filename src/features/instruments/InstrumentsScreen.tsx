@@ -13,6 +13,7 @@ import {
   Soft,
   usePalette,
   useNoteName,
+  useOnwards,
 } from '@/ui';
 
 const GROUPS: readonly (readonly [string, (instrument: Instrument) => boolean])[] = [
@@ -26,12 +27,13 @@ const GROUPS: readonly (readonly [string, (instrument: Instrument) => boolean])[
 /** What is being played, and the player's own versions of it. */
 export function InstrumentsScreen() {
   const router = useRouter();
+  const onwards = useOnwards();
   const { settings, change } = useSettings();
   const choose = (instrument: Instrument) => void change({ instrumentId: instrument.id });
   const copy = async (instrument: Instrument) => {
     const id = `own-${Date.now().toString(36)}`;
-    await change({ ownInstruments: [...settings.ownInstruments, copyOf(instrument, id)] });
-    router.push(`/instruments/${id}`);
+    const ownInstruments = [...settings.ownInstruments, copyOf(instrument, id)];
+    await onwards(change({ ownInstruments }), () => `/instruments/${id}`);
   };
   const restore = (instrument: Instrument) =>
     void change({

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { plural } from '@/core/verdict';
 import { BIN_DAYS, emptyBin, undeleteTake, useBin, useUnread, type Binned } from '@/store';
-import { Body, Button, dayHeading, Heading, Screen, Soft } from '@/ui';
+import { Body, Button, dayHeading, Heading, Screen, Soft, useOnwards } from '@/ui';
 
 const WHY: Readonly<Record<Binned['why'], string>> = {
   deleted: 'deleted from the log',
@@ -16,6 +16,7 @@ const DAY_MS = 86_400_000;
 /** What is in the log no more, and can be had back; what could not be read, and lies where it lay. */
 export function BinScreen() {
   const router = useRouter();
+  const onwards = useOnwards();
   const { data: bin } = useBin();
   const { data: unread } = useUnread();
   const now = new Date();
@@ -32,7 +33,7 @@ export function BinScreen() {
           <Button
             look="quiet"
             label={`Have “${each.title}” back`}
-            onPress={() => void undeleteTake(each.id).then((was) => was && router.push(`/log/${each.id}`))}
+            onPress={() => void onwards(undeleteTake(each.id), (was) => (was ? `/log/${each.id}` : null))}
           />
         </View>
       ))}

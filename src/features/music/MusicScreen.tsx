@@ -27,6 +27,7 @@ import {
   Screen,
   Soft,
   usePalette,
+  useOnwards,
 } from '@/ui';
 
 /** A file with several parts, of which one is to be chosen. */
@@ -38,6 +39,7 @@ interface Choice {
 /** The player's own music: brought in as MusicXML or MIDI. */
 export function MusicScreen() {
   const router = useRouter();
+  const onwards = useOnwards();
   const { settings } = useSettings();
   const { data: pieces, error } = useMusic();
   const [problem, setProblem] = useState<string | null>(null);
@@ -61,8 +63,10 @@ export function MusicScreen() {
     }
     // Two parts of one file are told apart by their names.
     const title = line && lines.length > 1 ? `${score.title}, ${line.name}` : score.title;
-    const piece = await addMusic({ fileName: file.name, score: { ...score, title }, remark });
-    router.push(`/music/${piece.id}`);
+    await onwards(
+      addMusic({ fileName: file.name, score: { ...score, title }, remark }),
+      ({ id }) => `/music/${id}`,
+    );
   };
   const bringIn = async () => {
     const file = await askForFile('.musicxml,.mxl,.xml,.mid,.midi');

@@ -18,6 +18,7 @@ import {
   Stepper,
   useNoteName,
   useShape,
+  useOnwards,
 } from '@/ui';
 import { NoteMender } from './NoteMender';
 import { beatsInBar, METRES, scoreOfPhrase, usePhrase, type MetreName } from './usePhrase';
@@ -48,7 +49,7 @@ export function PhraseScreen() {
 }
 
 function Played({ played, instrument }: { played: Score; instrument: Instrument }) {
-  const router = useRouter();
+  const onwards = useOnwards();
   const { wide } = useShape();
   const nameOf = useNoteName();
   const { settings } = useSettings();
@@ -60,10 +61,8 @@ function Played({ played, instrument }: { played: Score; instrument: Instrument 
   const score = useMemo(() => scoreOfPhrase(phrase, name, instrument), [phrase, name, instrument]);
   const example = useExample(score, instrument, settings.a4);
   const marked = useMemo(() => new Set([chosen]), [chosen]);
-  const keep = async () => {
-    const piece = await addMusic({ fileName: 'played in', score, remark: null });
-    router.replace(`/music/${piece.id}`);
-  };
+  const keep = () =>
+    onwards(addMusic({ fileName: 'played in', score, remark: null }), ({ id }) => `/music/${id}`, 'replace');
   return (
     <Screen
       caption={`Played in · ${instrument.name}`}

@@ -22,7 +22,7 @@ import { PassagePanel } from './PassagePanel';
 import { rememberRemoved } from './removedPiece';
 import { HowToRead, useAsRead } from '@/features/take';
 import { removeMusic, useCells, useMusic, useSettings, instrumentIn } from '@/store';
-import { Body, Button, Heading, Notation, Notice, Screen, Soft, useShape } from '@/ui';
+import { Body, Button, Heading, Notation, Notice, Screen, Soft, useShape, useOnwards } from '@/ui';
 
 const KINDS: Readonly<Record<Place['kind'], string>> = {
   seam: 'Across a break',
@@ -39,6 +39,7 @@ export function PieceScreen() {
   const { data: pieces } = useMusic();
   const { settings } = useSettings();
   const router = useRouter();
+  const onwards = useOnwards();
   const piece = pieces?.find((each) => each.id === id);
   const instrument = instrumentIn(settings, settings.instrumentId);
   if (!pieces) return null;
@@ -50,10 +51,7 @@ export function PieceScreen() {
         action={{ label: 'To your music', onPress: () => router.replace('/music') }}
       />
     );
-  const remove = async () => {
-    rememberRemoved(await removeMusic(piece.id));
-    router.replace('/music');
-  };
+  const remove = () => onwards(removeMusic(piece.id).then(rememberRemoved), () => '/music', 'replace');
   const bounds = boundsProblem(piece.score);
   if (bounds !== null)
     return (

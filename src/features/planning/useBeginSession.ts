@@ -1,7 +1,6 @@
-import { useRouter } from 'expo-router';
 import { sessionOf, type Block } from '@/core/plan';
 import { keepSession, newId } from '@/store';
-import { dayKey } from '@/ui';
+import { dayKey, useOnwards } from '@/ui';
 
 /** Begins a row of blocks as a session: one press, and the stand takes it from there. */
 export function useBeginSession(): (
@@ -9,10 +8,10 @@ export function useBeginSession(): (
   title: string,
   blocks: readonly Block[],
 ) => Promise<void> {
-  const router = useRouter();
+  const onwards = useOnwards();
   return async (instrumentId, title, blocks) => {
     const now = new Date();
-    await keepSession(sessionOf(newId(now), now, dayKey(now), instrumentId, title, blocks));
-    router.push('/session');
+    const session = sessionOf(newId(now), now, dayKey(now), instrumentId, title, blocks);
+    await onwards(keepSession(session), () => '/session');
   };
 }

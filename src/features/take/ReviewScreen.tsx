@@ -6,19 +6,25 @@ import { discardDraft, keepDraft, putOnStand, undeleteTake, useDraft } from '@/s
 import { RoomForSound } from './RoomForSound';
 import { SetDown } from './SetDown';
 import { TakeView } from './later';
-import { Body, Button, Field, Notice, Screen, useKeys } from '@/ui';
+import { Body, Button, Field, Notice, Screen, useKeys, useOnwards } from '@/ui';
 
 /** The take that has just been played: look, listen, keep or discard. */
 export function ReviewScreen() {
   const router = useRouter();
+  const onwards = useOnwards();
   const { data: draft, isLoading } = useDraft();
   const { playing, toggle } = useHearing(draft);
   const [remark, setRemark] = useState('');
   const [discarded, setDiscarded] = useState<string | null>(null);
-  const keep = async (id: string) => {
-    const { take, soundKept } = await keepDraft(id, remark);
-    router.replace({ pathname: '/log/[id]', params: { id: take.id, ...(soundKept ? {} : { quiet: '1' }) } });
-  };
+  const keep = (id: string) =>
+    onwards(
+      keepDraft(id, remark),
+      ({ take, soundKept }) => ({
+        pathname: '/log/[id]',
+        params: { id: take.id, ...(soundKept ? {} : { quiet: '1' }) },
+      }),
+      'replace',
+    );
   const again = (score: Score) => {
     void putOnStand(score, '/review');
     router.replace('/stand');
@@ -43,7 +49,7 @@ export function ReviewScreen() {
             text="The take lies in the bin. It can be had back for a week."
             action={{
               label: 'Undo',
-              onPress: () => void undeleteTake(discarded).then(() => router.replace(`/log/${discarded}`)),
+              onPress: () => void onwards(undeleteTake(discarded), () => `/log/${discarded}`, 'replace'),
             }}
           />
         ) : (

@@ -30,7 +30,19 @@ import {
   useSession,
   useSettings,
 } from '@/store';
-import { agoText, Body, Button, dayText, Heading, later, Notice, Screen, Soft, useNoteName } from '@/ui';
+import {
+  agoText,
+  Body,
+  Button,
+  dayText,
+  Heading,
+  later,
+  Notice,
+  Screen,
+  Soft,
+  useNoteName,
+  useOnwards,
+} from '@/ui';
 
 const Welcome = later(async () => (await import('./Welcome')).Welcome);
 
@@ -187,6 +199,7 @@ function Day({ planning }: { planning: Planning }) {
 /** What cannot wait, and what has turned. */
 function Notices() {
   const router = useRouter();
+  const onwards = useOnwards();
   const { data: home } = useHome();
   const { data: log } = useEntries(1);
   const { data: running } = useRunning();
@@ -216,8 +229,7 @@ function Notices() {
           action={{ label: 'Go on with the session', onPress: () => router.push('/session') }}
           other={{
             label: 'End it here',
-            onPress: () =>
-              void closeSession({ ...session, ended: true }).then(() => router.push('/session/end')),
+            onPress: () => void onwards(closeSession({ ...session, ended: true }), () => '/session/end'),
           }}
         />
       ) : running ? (
