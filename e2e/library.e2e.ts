@@ -177,8 +177,12 @@ test('an instrument of one’s own is copied, changed, checked, and played from 
   await page.waitForURL('**/log/**');
   await page.goto(`${app.url}/instruments`);
   await page.getByRole('button', { name: 'Change “Harbour whistle”' }).click();
-  await page.getByRole('button', { name: 'Remove this instrument' }).click();
-  await page.getByRole('link', { name: 'Log' }).click();
+  // Both in one go: the log stays open when the removing has ended.
+  const log = await page.getByRole('link', { name: 'Log' }).elementHandle();
+  await page.getByRole('button', { name: 'Remove this instrument' }).evaluate((remove: HTMLElement, link) => {
+    remove.click();
+    (link as HTMLElement).click();
+  }, log);
   await page
     .getByTestId('take-row')
     .getByText(/Harbour whistle/)
