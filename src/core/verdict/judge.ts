@@ -163,7 +163,7 @@ function seamOf(reading: Reading, slur: JudgedSlur): JudgedSeam {
     transition: to.parts[0] === undefined ? null : (into.get(to.parts[0]) ?? null),
     errorCents: offA !== null && offB !== null ? direction * (offB - offA) : null,
     spreadDb: a && b ? roomSpread(reading, [a, b]) : 0,
-    blurSeconds: blurOf(reading.conditions.room?.decaySeconds ?? null),
+    blurSeconds: blurOf(reading.room.decaySeconds),
     colour: known ? { brightness: b.brightness! - a.brightness!, richness: b.richness! - a.richness! } : null,
   };
 }

@@ -1,6 +1,7 @@
+import { min } from 'd3-array';
 import { COLOURS, median } from '@/core/base';
 import { align, unfolded, type Alignment, type Beats, type Group, type Match } from '@/core/hearing/matching';
-import { blurOf } from '@/core/hearing/room';
+import { blurOf, reckonedWith, type RoomSound } from '@/core/hearing/room';
 import {
   lengthOf,
   type Note,
@@ -9,9 +10,9 @@ import {
   type UnknownReason,
 } from '@/core/hearing/notes';
 import { type Instrument } from '@/core/instruments';
-import type { Role, Score, ScoreNote } from '@/core/music';
+import type { Dynamic, Role, Score, ScoreNote } from '@/core/music';
 import { beatSeconds, type Take, type Trace } from '@/core/take';
-import type { Cents, Midi, Seconds } from '@/core/tuning';
+import type { Cents, Decibels, Midi, Seconds } from '@/core/tuning';
 import type { Limits } from './limits';
 
 /** The parts of a take that judging rests on. */
@@ -42,6 +43,8 @@ export interface Reading extends Pick<Take, 'conditions' | 'heldHz' | 'timing' |
   readonly into: ReadonlyMap<number, Transition>;
   /** Sounding pitch of fingered fundamentals as they were played, by the written note that is fingered. */
   readonly fundamentals: ReadonlyMap<Midi, Midi>;
+  /** What has to be reckoned with of the room. */
+  readonly room: RoomSound;
 }
 
 /** @param instrument what the take was played on. */
@@ -49,7 +52,8 @@ export function readingOf(take: Played, instrument: Instrument, limits: Limits):
   const score = unfolded(take.score);
   const beats = beatsOf(take, score);
   const matched = align(score, instrument, take.notes, beats, take.durationSeconds);
-  const alignment = { ...matched, matches: withBlurred(matched.matches, take, beats) };
+  const blurred = withBlurred(matched.matches, take, beats);
+  const alignment = { ...matched, matches: withHidden(blurred, take, score) };
   const into = new Map(take.transitions.map((each) => [each.to, each]));
   // Of a mode that was heard faint the music tells whether it is a fault.
   const faint = alignment.matches.flatMap(({ group, parts: [first] }) =>
@@ -60,7 +64,7 @@ export function readingOf(take: Played, instrument: Instrument, limits: Limits):
   const { conditions, heldHz, timing, trace } = take;
   const known = { score, instrument, limits, notes, events, alignment, beats, into };
   const fundamentals = fundamentalsOf({ score, alignment, notes, trace });
-  return { ...known, conditions, heldHz, timing, trace, fundamentals };
+  return { ...known, conditions, heldHz, timing, trace, fundamentals, room: reckonedWith(conditions.room) };
 }
 
 /** So much of a note's time has to be filled by its neighbour of the same pitch. */
@@ -71,7 +75,7 @@ const FILLED = 0.5;
  * long sound is heard. Such a note was not missed; whether it was begun is not known.
  */
 function withBlurred(matches: readonly Match[], { notes, conditions }: Played, beats: Beats): Match[] {
-  const blur = blurOf(conditions.room?.decaySeconds ?? null);
+  const blur = blurOf(reckonedWith(conditions.room).decaySeconds);
   const heardAt = (i: number) => {
     const match = matches[i];
     return match?.state === 'played' && match.note !== null
@@ -93,6 +97,24 @@ function withBlurred(matches: readonly Match[], { notes, conditions }: Played, b
         });
     return isFilled ? { ...match, state: 'blurred' } : match;
   });
+}
+
+/** Noise this near under the softest that was heard hides what is as soft. */
+const HIDES_DB: Decibels = 12;
+/** So much softer than what is not asked softly a soft note is at least. */
+const SOFTER_DB: Decibels = 10;
+const SOFT: ReadonlySet<Dynamic> = new Set(['pp', 'p']);
+
+/** Where soft notes hardly stand over the room's noise, one that was not heard may have been hidden by it. */
+function withHidden(matches: readonly Match[], { notes, conditions }: Played, score: Score): Match[] {
+  const isSoft = ({ group }: Match) => SOFT.has(scoreNoteOf({ score }, group).dynamic);
+  const softestOf = (those: readonly Match[]) =>
+    min(those.flatMap(({ note }) => (note === null ? [] : (notes[note]!.levelDb ?? []))));
+  const softest = softestOf(matches.filter(isSoft)) ?? (softestOf(matches) ?? Infinity) - SOFTER_DB;
+  if (softest - conditions.floorDb > HIDES_DB) return [...matches];
+  return matches.map((match) =>
+    match.state === 'missed' && isSoft(match) ? { ...match, state: 'hidden' } : match,
+  );
 }
 
 /** Whether one sound of a pitch goes on through most of a time, whichever of several notes it was taken for. */

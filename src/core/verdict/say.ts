@@ -271,6 +271,7 @@ function wordOf({ match, cents, heard }: JudgedNote, { nameOf, instrument }: Spe
   if (match.state === 'unplayed') return 'not played';
   if (match.state === 'missed') return 'not heard';
   if (match.state === 'blurred') return 'not told apart';
+  if (match.state === 'hidden') return 'hidden in noise';
   if (match.state === 'played') return cents === null ? 'heard' : leaning(cents);
   return heard === null ? 'another note came' : `${nameOf(heard - instrument.transposition)} came`;
 }

@@ -15,9 +15,9 @@ export interface Match {
   readonly parts: readonly number[];
   /**
    * `played` as asked, `wrong` by a finger, in another `mode` of the tube, `missed` where it was due, or `unplayed`: the player
-   * had stopped before.
+   * had stopped before. Of what the room hides it is not known: `blurred` into the same note beside it, or `hidden` in its noise.
    */
-  readonly state: 'played' | 'wrong' | 'mode' | 'missed' | 'blurred' | 'unplayed';
+  readonly state: 'played' | 'wrong' | 'mode' | 'missed' | 'blurred' | 'hidden' | 'unplayed';
   /** How many times it was begun. */
   readonly times: number;
 }

@@ -3,6 +3,7 @@ export {
   echoShareOf,
   floorOf,
   onsetErrorOf,
+  reckonedWith,
   RINGS,
   roomOf,
   SIXTY_DB,

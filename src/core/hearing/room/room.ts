@@ -17,6 +17,18 @@ export interface Room extends RoomSound {
   readonly floorDb: Decibels;
 }
 
+/** An ordinary living room. */
+const ORDINARY: RoomSound = { decaySeconds: 0.4, spreadDb: 3.2 };
+
+/**
+ * What has to be reckoned with of a room: where no sound ended freely nothing is known of it, and it may be as live as an ordinary one.
+ * @param room null: it was not looked at.
+ */
+export const reckonedWith = (room: RoomSound | null): RoomSound => ({
+  decaySeconds: room && (room.decaySeconds ?? ORDINARY.decaySeconds),
+  spreadDb: room && (room.spreadDb ?? ORDINARY.spreadDb),
+});
+
 /** From this decay on, what has stopped is heard long enough to be taken for what sounds. */
 export const RINGS: Seconds = 0.12;
 /** What has stopped is heard for this share of the time in which it falls by 60 dB. */

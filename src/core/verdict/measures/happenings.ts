@@ -44,7 +44,7 @@ export function happeningsIn(reading: Reading): Happening[] {
 const lasted = ({ startSeconds, endSeconds }: NoteEvent): number => 1000 * (endSeconds - startSeconds);
 
 const counted = (matches: readonly Match[]) =>
-  matches.filter(({ state }) => state !== 'unplayed' && state !== 'blurred');
+  matches.filter(({ state }) => state !== 'unplayed' && state !== 'blurred' && state !== 'hidden');
 
 /** Faults that are no figures: what happened at a place, notes that were missed or were others. */
 export function faultsOfHappenings(reading: Reading): Fault[] {
@@ -131,11 +131,16 @@ export function playedText({ score, matches, nameAt }: Speaking): string {
       ? `${plural(wrong.length, 'note')} came as ${wrong.length === 1 ? 'another' : 'others'} (${names(wrong)})`
       : null,
   ].filter((part) => part !== null);
-  const blurred = of('blurred');
-  const open =
+  const [blurred, hidden] = [of('blurred'), of('hidden')];
+  const open = [
     blurred.length > 0
       ? ` In this room ${names(blurred)} could not be told from the same note beside ${blurred.length === 1 ? 'it' : 'each'}.`
-      : '';
+      : '',
+    hidden.length > 0
+      ? ` Whether ${names(hidden)} sounded is not known: the noise of the room is as loud as your soft notes.`
+      : '',
+  ].join('');
+  const unknown = blurred.length + hidden.length;
   const ending =
     stopped > 0
       ? ` The last ${plural(stopped, 'note')} of ${matches.length} ${stopped === 1 ? 'was' : 'were'} not played.`
@@ -144,8 +149,8 @@ export function playedText({ score, matches, nameAt }: Speaking): string {
   if (parts.length > 0) return `${capital(parts.join('; '))}.${tail}`;
   return stopped > 0
     ? `${played === 1 ? 'One note was' : `${played} notes were`} played as written.${tail}`
-    : blurred.length > 0
-      ? `${played - blurred.length} of ${matches.length} notes were heard as written.${open}`
+    : unknown > 0
+      ? `${played - unknown} of ${matches.length} notes were heard as written.${open}`
       : matches.length === 1
         ? 'The note was played as written.'
         : `${matches.length === 2 ? 'Both' : `All ${matches.length}`} notes were played as written.`;

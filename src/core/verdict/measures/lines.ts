@@ -19,6 +19,12 @@ const SMOOTH: Seconds = 0.2;
 const LEAST_RANGE_DB = 6;
 const LEAST_LEVEL_STEP_DB = 3;
 const SHORTEST: Seconds = 0.6;
+/** Of a few notes echoes may move the level by so much more than of many: 95 % of χ²/n about a line through five. */
+const OF_FEW = 1.25;
+/**
+ * Share of the room's spread that the line of a single note has: tapers and swells of faultless players in rooms are 1 dB off, at most 2.2.
+ */
+const WITHIN_NOTE = 0.3;
 /** A peak this far from its place is early or late. */
 const PEAK_MS = 350;
 /** A taper that still stands this far over the room when it ends was cut. */
@@ -196,6 +202,7 @@ function lineOf(
   const length = end - start;
   const from = start + Math.min(ATTACK, length / 6);
   const to = end - Math.min(RELEASE, length / 8);
+  const played = matches.map(({ note }) => notes[note!]!);
   const at = matches[0]!.group.index;
   const about = { at, groups: matches.map(({ group }) => group.index) };
   const level = smooth(traced(trace, 'levelDb', from, to), Math.max(1, Math.round(SMOOTH / step)));
@@ -212,8 +219,9 @@ function lineOf(
   );
   const off = level.map((dB, i) => dB - low - rise * shape(i));
   const offDb = Math.sqrt(off.reduce((sum, dB) => sum + dB * dB, 0) / Math.max(1, off.length));
-  // Echoes that add up differently from note to note wander as much by themselves.
-  const wander = roomSpread(reading, [notes[matches[0]!.note!]!]);
+  // Echoes that add up differently from note to note wander as much by themselves; a single note hardly moves among them.
+  const ofNote = roomSpread(reading, played) / Math.sqrt(played.length);
+  const wander = played.length > 1 ? ofNote : WITHIN_NOTE * ofNote;
   const loudest = level.indexOf(Math.max(...level));
   const turns = turnsIn(level, hairpin, loudest);
   const rangeDb = Math.max(...level) - Math.min(...level);
@@ -223,7 +231,7 @@ function lineOf(
     figures: [
       figure(
         'line-off',
-        offDb > limits.lineDb && Math.hypot(limits.lineDb, wander) >= offDb ? null : offDb,
+        offDb > limits.lineDb && Math.hypot(limits.lineDb, OF_FEW * wander) >= offDb ? null : offDb,
         about,
         'room',
       ),

@@ -9,6 +9,7 @@ import { because, fixed, sized } from '../words';
 /** One attack against its place. Late is positive. */
 interface Offset {
   readonly group: number;
+  readonly slurred: boolean;
   readonly beat: number;
   readonly ms: number;
 }
@@ -26,6 +27,7 @@ function offsetsOf(reading: Reading): Offset[] | null {
       // Where a note was interrupted, it was begun with its first part, whichever stands for it.
       .map(({ match: { group, parts }, note }) => ({
         group: group.index,
+        slurred: group.slurred,
         beat: group.startBeat,
         ms: 1000 * ((reading.notes[parts[0]!] ?? note).startSeconds - secondsOf(group.startBeat)),
       }))
@@ -63,8 +65,8 @@ function lineThrough(offsets: readonly Offset[]): { perBeat: number; rest: numbe
  */
 const spreadOf = (ms: readonly number[]): number => (quantile(ms, 0.8415) - quantile(ms, 0.1585)) / 2;
 
-/** Of what single onsets are off by in a room, so much is common to all. */
-const BIAS_SHARE = 0.4;
+/** Of what single onsets are off by in a room, so much is common to all: over a slur the note before rings on, and all are heard late. */
+const BIAS_SHARE = { tongued: 0.4, slurred: 1 } as const;
 
 /** What errors of the onsets add to the spread of their distances from the beat, which add in squares; and how surely they do, of n. */
 const spreadError = (spread: number, error: number, n: number): number =>
@@ -85,14 +87,16 @@ export const rhythm: Measure = {
     const slope = perBeat / 1000 / reading.beats.beatSeconds;
     const swing = score.swing ? swingOf(reading, offsets) : null;
     // In a room each onset may be off, and all of them to one side.
-    const error = 1000 * onsetErrorOf(reading.conditions.room?.decaySeconds ?? null);
+    const error = 1000 * onsetErrorOf(reading.room.decaySeconds);
+    const slurred = offsets.filter(({ slurred }) => slurred).length / offsets.length;
+    const common = BIAS_SHARE.tongued + slurred * (BIAS_SHARE.slurred - BIAS_SHARE.tongued);
     return numbers([
       ...offsets.map(({ group, ms }) =>
         figure('attack-offset', ms, { at: group, ...(error > 0 && { spread: error }) }),
       ),
       figure('offset', median(offsets.map(({ ms }) => ms)), {
         ...about,
-        spread: Math.hypot(spread / Math.sqrt(offsets.length), BIAS_SHARE * error),
+        spread: Math.hypot(spread / Math.sqrt(offsets.length), common * error),
       }),
       figure('attack-spread', spread, {
         ...about,
@@ -220,7 +224,7 @@ export const ladder: Measure = {
     const others = told.filter((step) => step !== hardest).map(({ rows }) => spread(rows));
     const lead = spread(hardest.rows) - Math.max(0, ...others);
     // Single onsets are off in a room, and more in one step than in another by chance.
-    const error = 1000 * onsetErrorOf(reading.conditions.room?.decaySeconds ?? null);
+    const error = 1000 * onsetErrorOf(reading.room.decaySeconds);
     const alike = lead < LEAST_LEAD_MS ? 'same-everywhere' : lead < 2 * error ? 'room' : null;
     // A single step has nothing to be harder than.
     const why = others.length > 0 ? alike : null;

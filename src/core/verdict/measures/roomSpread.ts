@@ -3,12 +3,24 @@ import { midiToHertz, type Decibels } from '@/core/tuning';
 import type { Reading } from '../reading';
 
 /**
- * Standard deviation of what the room adds to the difference of the levels of notes: its spread, less where many partials share
- * the power and each is varied by itself.
+ * Where echoes cancel a partial its level falls far: twice the spread holds nineteen of twenty only if that is taken wider by this a
+ * square decibel, and by no more than a third; less where several partials share the power (Rice's distribution, summed numerically).
  */
-export function roomSpread({ conditions }: Reading, notes: readonly Note[]): Decibels {
-  const spread = conditions.room?.spreadDb ?? 0;
-  return Math.sqrt(notes.reduce((sum, note) => sum + spread ** 2 / partialsIn(note), 0));
+const WIDER = { perSquareDb: 0.033, most: 0.33 } as const;
+
+/**
+ * What the room adds to the difference of the levels of notes, as a standard deviation of which two hold nineteen of twenty: its
+ * spread, less where many partials share the power and each is varied by itself.
+ */
+export function roomSpread({ room }: Pick<Reading, 'room'>, notes: readonly Note[]): Decibels {
+  const spread = room.spreadDb ?? 0;
+  const wider = Math.min(WIDER.most, WIDER.perSquareDb * spread ** 2);
+  return Math.hypot(
+    ...notes.map((note) => {
+      const partials = partialsIn(note);
+      return (spread / Math.sqrt(partials)) * (1 + wider / partials);
+    }),
+  );
 }
 
 /** Over so much of 1 / decay the room's answer to two frequencies becomes another: 13.8 / 2π (Schroeder 1962). */
@@ -18,8 +30,7 @@ const ALIKE = 2.2;
  * How far a room makes the level of an even note swing that is played with vibrato, dB RMS: each partial goes to and fro over the
  * standing waves, higher ones further.
  */
-export function roomSwing({ conditions }: Reading, note: Note): Decibels {
-  const { decaySeconds = null, spreadDb = null } = conditions.room ?? {};
+export function roomSwing({ room: { decaySeconds, spreadDb } }: Pick<Reading, 'room'>, note: Note): Decibels {
   if (!note.vibrato || decaySeconds === null || spreadDb === null) return 0;
   const f0 = midiToHertz(note.soundingMidi);
   const semitones = note.vibrato.extentCents / 100 / Math.SQRT2;

@@ -39,7 +39,7 @@ function unlike(reading: Reading, pair: PlayedNote, reference: PlayedNote, steps
   const at = { at: pair.match.group.index, groups };
   // The same note at the same place meets the same echoes.
   const samePitch = pair.note.soundingMidi === reference.note.soundingMidi;
-  const spread = samePitch ? 0 : (reading.conditions.room?.spreadDb ?? 0) / DECIBELS_A_STEP;
+  const spread = samePitch ? 0 : (reading.room.spreadDb ?? 0) / DECIBELS_A_STEP;
   const limit = reading.limits.samenessSteps;
   return steps > limit && steps - 2 * spread <= limit
     ? figure('unlike', null, at, 'room')

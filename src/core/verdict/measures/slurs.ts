@@ -56,7 +56,7 @@ export const seam: Measure = {
           ? figure(id, null, at, 'room')
           : figure(id, value, { ...at, spread }, 'too-short');
       const { limits } = reading;
-      const blur = 1000 * blurOf(reading.conditions.room?.decaySeconds ?? null);
+      const blur = 1000 * blurOf(reading.room.decaySeconds);
       const took = ms(seconds);
       const isOfRoom = took !== null && took > limits.seamMs && took - blur <= limits.seamMs;
       // Two notes that ring together pull at each other's pitch.

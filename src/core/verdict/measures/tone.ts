@@ -131,8 +131,7 @@ const LEAST_FADE_DB = 2;
 /** Where echoes ring they pull at a held note's pitch, now up, now down: a still tone wobbles by as much there. */
 const ROOM_WOBBLE_CENTS = 3;
 
-const roomWobble = ({ conditions }: Reading) =>
-  blurOf(conditions.room?.decaySeconds ?? null) > 0 ? ROOM_WOBBLE_CENTS : 0;
+const roomWobble = ({ room }: Reading) => (blurOf(room.decaySeconds) > 0 ? ROOM_WOBBLE_CENTS : 0);
 
 /**
  * Noise pulls at the pitch of a soft note too: at most by so much where it is NOISY_DB under the note, and tenfold less for 10 dB
