@@ -5,6 +5,7 @@ import { FIGURES, type FigureId } from './figures';
 export type Reason =
   | UnknownReason
   | 'too-few'
+  | 'blurred'
   | 'nothing-held-alone'
   | 'no-fundamental'
   | 'no-model'

@@ -101,6 +101,8 @@ function withBlurred(matches: readonly Match[], { notes, conditions }: Played, b
 
 /** Noise this near under the softest that was heard hides what is as soft. */
 const HIDES_DB: Decibels = 12;
+/** What is heard of another note in so little of a soft one's time is no answer to it. */
+const SCRAP = 0.25;
 /** So much softer than what is not asked softly a soft note is at least. */
 const SOFTER_DB: Decibels = 10;
 const SOFT: ReadonlySet<Dynamic> = new Set(['pp', 'p']);
@@ -112,8 +114,14 @@ function withHidden(matches: readonly Match[], { notes, conditions }: Played, sc
     min(those.flatMap(({ note }) => (note === null ? [] : (notes[note]!.levelDb ?? []))));
   const softest = softestOf(matches.filter(isSoft)) ?? (softestOf(matches) ?? Infinity) - SOFTER_DB;
   if (softest - conditions.floorDb > HIDES_DB) return [...matches];
+  const beat = 60 / (score.tempo ?? 60);
+  /** What flares up in the noise is no more than a scrap of a note. */
+  const isScrap = ({ state, note, group }: Match) =>
+    state !== 'played' && note !== null && lengthOf(notes[note]!) < SCRAP * group.beats * beat;
   return matches.map((match) =>
-    match.state === 'missed' && isSoft(match) ? { ...match, state: 'hidden' } : match,
+    isSoft(match) && (match.state === 'missed' || isScrap(match))
+      ? { ...match, note: null, parts: [], state: 'hidden' }
+      : match,
   );
 }
 

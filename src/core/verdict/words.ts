@@ -11,6 +11,8 @@ const REASONS: Readonly<Record<Reason, string>> = {
   company: 'another voice sounded along, and the two cannot be told apart',
   drone: 'the drone in the room covered it; headphones would leave it free',
   room: 'in this room the echoes of the notes differ by as much',
+  blurred:
+    'too many beginnings ran together in the echoes of this room; nearer to the microphone they stand apart',
   vibrato: 'the vibrato alone could account for it',
   'steady-level': 'the level hardly moved, so nothing can be said about how the pitch goes with it',
   'out-of-band': 'the recording does not reach high enough to tell',

@@ -7,7 +7,8 @@ import { ringingFrames, type Tone } from './ringing.testing';
 
 const BASSOON = findInstrument('bassoon')!;
 const OWN = [-12, -3, 0, -6, -9, -14, -18];
-const OCTAVE = [-3, -6, -14];
+/** As loud as a whole. */
+const OCTAVE = [0.5, -2.5, -10.5];
 const FIRST: Tone = { midi: 57, from: 0.5, to: 1, partials: [0, -6, -12] };
 
 const heard = (tones: readonly Tone[]) => {

@@ -4,6 +4,7 @@ import {
   centsBetween,
   hertzToMidi,
   midiToHertz,
+  type Cents,
   type Decibels,
   type Hertz,
   type Midi,
@@ -36,6 +37,12 @@ const RINGS_LONGER = 1.8;
 /** A partial this far above all others, and not one of the first two, is no part of a tone. */
 const LONELY_DB: Decibels = -30;
 const FIRST_LONELY = 2;
+
+/** What is found below other notes near that pitch, frames away from it, in so many frames: it has to be the louder by this. */
+const NEAR_PITCH: Cents = 400;
+const BESIDE = 40;
+const FEWEST_ELSEWHERE = 40;
+const OVER_NOISE_DB: Decibels = 6;
 
 /** What is shorter may be a blip; what lasts longer below a note heard on both sides of it is a note. */
 const SHORTEST: Seconds = 0.1;
@@ -238,12 +245,34 @@ export function undertonesIn(
       last = i;
     } else if (start >= 0 && i - last > apart) {
       const stretch = found.slice(start, last + 1);
-      if (stretch.filter((below) => below !== null).length * hop >= HOLDS)
+      const holds = stretch.filter((below) => below !== null).length * hop >= HOLDS;
+      if (holds && !isUsual(stretch, note.from + start, frames))
         events.push(eventOf(stretch, note.from + start, index, hop, a4));
       start = -1;
     }
   }
   return events;
+}
+
+/**
+ * Whether what was found below a note is no louder than what is found near that pitch at other times of the take: the noise of the
+ * room, or a hum.
+ */
+function isUsual(stretch: readonly (Below | null)[], from: number, frames: Frames): boolean {
+  const heard = stretch.filter((below) => below !== null);
+  const hertz = median(heard.map((below) => below.hertz));
+  const to = from + stretch.length;
+  const elsewhere: Decibels[] = [];
+  for (let i = 0; i < frames.count; i++)
+    if (
+      (i < from - BESIDE || i >= to + BESIDE) &&
+      Math.abs(centsBetween(frames.subHz[i]!, hertz)) < NEAR_PITCH
+    )
+      elsewhere.push(frames.subDb[i]! + partialsAt(frames, i)[0]!);
+  return (
+    elsewhere.length >= FEWEST_ELSEWHERE &&
+    median(heard.map(({ absoluteDb }) => absoluteDb)) < median(elsewhere) + OVER_NOISE_DB
+  );
 }
 
 /** Whether the component below a note is one of the sounds before it, and no louder than the room lets that one still be. */

@@ -1,7 +1,7 @@
 import { median, quantile, robustSlopeOver } from '@/core/base';
 import { onsetErrorOf } from '@/core/hearing/room';
 import { amountOf, beyond, faultAt, isOver } from '../fault';
-import { figure, figuresAt, isKnown, valueOf, wholeOf, type Figure } from '../figure';
+import { figure, figuresAt, isKnown, valueOf, wholeOf, type Figure, type Reason } from '../figure';
 import { NOTHING, numbers, SILENT, type Judging, type Measure } from '../measure';
 import { eventsOf, playedNotes, scoreNoteOf, type Reading } from '../reading';
 import { because, fixed, sized } from '../words';
@@ -9,7 +9,6 @@ import { because, fixed, sized } from '../words';
 /** One attack against its place. Late is positive. */
 interface Offset {
   readonly group: number;
-  readonly slurred: boolean;
   readonly beat: number;
   readonly ms: number;
 }
@@ -27,12 +26,16 @@ function offsetsOf(reading: Reading): Offset[] | null {
       // Where a note was interrupted, it was begun with its first part, whichever stands for it.
       .map(({ match: { group, parts }, note }) => ({
         group: group.index,
-        slurred: group.slurred,
         beat: group.startBeat,
         ms: 1000 * ((reading.notes[parts[0]!] ?? note).startSeconds - secondsOf(group.startBeat)),
       }))
   );
 }
+
+const areBlurred = ({ alignment }: Reading, offsets: readonly Offset[]): boolean => {
+  const blurred = alignment.matches.filter(({ state }) => state === 'blurred').length;
+  return blurred > MOST_BLURRED * (blurred + offsets.length);
+};
 
 /** Times have to lie beyond their limits by more than they may be wrong. */
 const SURE = { beyondError: true } as const;
@@ -65,8 +68,10 @@ function lineThrough(offsets: readonly Offset[]): { perBeat: number; rest: numbe
  */
 const spreadOf = (ms: readonly number[]): number => (quantile(ms, 0.8415) - quantile(ms, 0.1585)) / 2;
 
-/** Of what single onsets are off by in a room, so much is common to all: over a slur the note before rings on, and all are heard late. */
-const BIAS_SHARE = { tongued: 0.4, slurred: 1 } as const;
+/** Of what single onsets are off by in a room, most is common to all: what still rings makes all beginnings seem late. */
+const BIAS_SHARE = 0.9;
+/** Where more than this share of the beginnings cannot be told in the echoes, those that were found may be others. */
+const MOST_BLURRED = 0.25;
 
 /** What errors of the onsets add to the spread of their distances from the beat, which add in squares; and how surely they do, of n. */
 const spreadError = (spread: number, error: number, n: number): number =>
@@ -79,6 +84,8 @@ export const rhythm: Measure = {
     const offsets = offsetsOf(reading);
     if (offsets === null) return numbers([figure('offset', null, {}, 'no-beat')]);
     if (offsets.length < 2) return NOTHING;
+    if (areBlurred(reading, offsets))
+      return numbers([figure('offset', null, {}, 'blurred'), figure('attack-spread', null, {}, 'blurred')]);
     const groups = offsets.map(({ group }) => group);
     const about = { groups, n: offsets.length };
     const { perBeat, rest } = lineThrough(offsets);
@@ -88,15 +95,13 @@ export const rhythm: Measure = {
     const swing = score.swing ? swingOf(reading, offsets) : null;
     // In a room each onset may be off, and all of them to one side.
     const error = 1000 * onsetErrorOf(reading.room.decaySeconds);
-    const slurred = offsets.filter(({ slurred }) => slurred).length / offsets.length;
-    const common = BIAS_SHARE.tongued + slurred * (BIAS_SHARE.slurred - BIAS_SHARE.tongued);
     return numbers([
       ...offsets.map(({ group, ms }) =>
         figure('attack-offset', ms, { at: group, ...(error > 0 && { spread: error }) }),
       ),
       figure('offset', median(offsets.map(({ ms }) => ms)), {
         ...about,
-        spread: Math.hypot(spread / Math.sqrt(offsets.length), common * error),
+        spread: Math.hypot(spread / Math.sqrt(offsets.length), BIAS_SHARE * error),
       }),
       figure('attack-spread', spread, {
         ...about,
@@ -219,6 +224,7 @@ export const ladder: Measure = {
     }
     const told = steps.filter(({ rows }) => rows.length > 2);
     if (told.length === 0) return NOTHING;
+    if (areBlurred(reading, offsets)) return numbers([figure('hardest-step', null, {}, 'blurred')]);
     const spread = (rows: readonly Offset[]) => spreadOf(rows.map(({ ms }) => ms));
     const hardest = told.reduce((a, b) => (spread(b.rows) > spread(a.rows) ? b : a));
     const others = told.filter((step) => step !== hardest).map(({ rows }) => spread(rows));
@@ -249,11 +255,11 @@ export const ladder: Measure = {
     const hardest = wholeOf(figures, 'hardest-step');
     if (!hardest) return SILENT;
     if (!isKnown(hardest)) {
-      const line =
-        hardest.unknown === 'room'
-          ? 'Not known: this room blurs single attacks by as much as the steps differ.'
-          : 'No step was harder than another.';
-      return { lines: { 'hardest-step': line } };
+      const lines: Partial<Record<Reason, string>> = {
+        room: 'Not known: this room blurs single attacks by as much as the steps differ.',
+        'same-everywhere': 'No step was harder than another.',
+      };
+      return { lines: { 'hardest-step': lines[hardest.unknown] ?? because(hardest.unknown) } };
     }
     const at = hardest.groups[0];
     const spread = figuresAt(figures, 'step-spread').find((each) => each.at === at);
