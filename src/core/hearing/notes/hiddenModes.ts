@@ -52,6 +52,8 @@ const WEIGHTS = {
   length: 11.9,
 } as const;
 const TOLD_FROM = 0.5;
+/** What takes a note's place is as loud as the note was, to within this. */
+const AS_LOUD: Decibels = -7;
 const PAUSE_DB: Decibels = 3;
 
 /**
@@ -117,6 +119,7 @@ function oddsOf(
   const hop = frames.hopSeconds;
   const usual = median(shared);
   const sounding = median(shared.subarray(begun, end));
+  if (sounding < decibels(power(usual) + power(median(others))) + AS_LOUD) return -Infinity;
   const earlier = comes > 2 ? median(shared.subarray(Math.max(0, comes - BESIDE), comes)) : usual;
   const fallsBack = sounding - median(shared.subarray(goes, goes + BESIDE));
   const newest = (at: number) =>
@@ -155,6 +158,9 @@ function oddsOf(
     WEIGHTS.length * clamp((goes - comes) * hop, 0.03, 0.2)
   );
 }
+
+const power = (dB: Decibels): number => 10 ** (dB / 10);
+const decibels = (of: number): Decibels => 10 * Math.log10(of);
 
 /** How far each m-th partial has grown in some frames over what it was in others, dB. */
 function growthOfPartials(
@@ -209,8 +215,8 @@ function balancesOf({ quickPartials }: Frames, from: number, to: number, m: numb
       if (k % m === 0) every += power;
       else rest += power;
     }
-    shared[i] = 10 * Math.log10(every);
-    others[i] = 10 * Math.log10(rest);
+    shared[i] = decibels(every);
+    others[i] = decibels(rest);
     balance[i] = shared[i]! - others[i]!;
   }
   return { balance, shared, others };

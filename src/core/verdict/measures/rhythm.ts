@@ -214,6 +214,7 @@ const LEAST_LEAD_MS = 3;
 export const ladder: Measure = {
   measure(reading) {
     const offsets = offsetsOf(reading) ?? [];
+    if (areBlurred(reading, offsets)) return numbers([figure('hardest-step', null, {}, 'blurred')]);
     const steps: { attacks: number; rows: Offset[] }[] = [];
     for (const row of offsets) {
       const { beats } = scoreNoteOf(reading, reading.alignment.groups[row.group]!);
@@ -224,7 +225,6 @@ export const ladder: Measure = {
     }
     const told = steps.filter(({ rows }) => rows.length > 2);
     if (told.length === 0) return NOTHING;
-    if (areBlurred(reading, offsets)) return numbers([figure('hardest-step', null, {}, 'blurred')]);
     const spread = (rows: readonly Offset[]) => spreadOf(rows.map(({ ms }) => ms));
     const hardest = told.reduce((a, b) => (spread(b.rows) > spread(a.rows) ? b : a));
     const others = told.filter((step) => step !== hardest).map(({ rows }) => spread(rows));

@@ -1,0 +1,65 @@
+import { scoreOfFamily } from '@/core/music/scores.testing';
+import { asWritten, judgedAsWritten, kindsOf, said, sentenceOf, wholeValue } from './asWritten.testing';
+import { judge, limitsOf } from '.';
+
+describe('what the noise of a room hides', () => {
+  const window = scoreOfFamily('dynamic-window', 'flute');
+  const soft = (group: { readonly from: number }) => window.notes[group.from]!.dynamic === 'pp';
+  const first = window.notes.findIndex(({ dynamic }) => dynamic === 'pp');
+  const heardOver = (floorDb: number, scrap = false) =>
+    judgedAsWritten(window, {
+      note: (group) =>
+        group.from !== first
+          ? { levelDb: soft(group) ? -40 : -15 }
+          : scrap
+            ? { levelDb: -42, soundingMidi: group.sounding - 2, endSeconds: 1.2, startSeconds: 1.1 }
+            : null,
+      conditions: { floorDb },
+    });
+
+  it('is a soft note that was not missed, and is said to be unknown with the reason', () => {
+    const judgement = heardOver(-48);
+    expect(kindsOf(judgement)).toEqual([]);
+    expect(sentenceOf(judgement, 'notes-played')).toMatch(
+      /^\d+ of \d+ notes were heard as written\. Whether C4 sounded is not known: the noise of the room/,
+    );
+    expect(said(judgement).notes[first]!.word).toBe('hidden in noise');
+  });
+
+  it('is one of which a scrap of another pitch flared up', () => {
+    expect(kindsOf(heardOver(-48, true))).toEqual([]);
+    expect(kindsOf(heardOver(-80, true))).not.toEqual([]);
+  });
+
+  it('is nothing where soft notes stand well over it', () => {
+    expect(kindsOf(heardOver(-70))).toEqual(['missed']);
+  });
+});
+
+test('of a ladder whose beginnings run together in echoes no time is told, and the reason is said', () => {
+  const ladder = scoreOfFamily('subdivision-ladder', 'bassoon');
+  const seconds = ladder.notes.length;
+  const judgement = judgedAsWritten(ladder, {
+    // One long sound over most of it, and another that begins anywhere.
+    note: ({ index }) =>
+      index === 0 ? { endSeconds: 0.8 * seconds } : index === ladder.notes.length - 1 ? {} : null,
+    conditions: { room: { decaySeconds: 0.6, spreadDb: 4.3 } },
+  });
+  expect(kindsOf(judgement)).toEqual([]);
+  expect(wholeValue(judgement, 'attack-spread')).toBeNaN();
+  expect(sentenceOf(judgement, 'offset')).toMatch(/^Not known: too many beginnings ran together/);
+  expect(sentenceOf(judgement, 'hardest-step')).toMatch(/^Not known: too many beginnings/);
+});
+
+test('of a room of which nothing is known steps are judged as in an ordinary one', () => {
+  const octaves = scoreOfFamily('octave-slurs', 'flute');
+  const stepped = (room: { decaySeconds: null; spreadDb: number | null } | null) =>
+    kindsOf(
+      judge(
+        asWritten(octaves, { slur: () => ({ levelStepDb: 10 }), conditions: { room } }),
+        limitsOf('steady'),
+      ),
+    );
+  expect(stepped({ decaySeconds: null, spreadDb: null })).toEqual([]);
+  expect(stepped({ decaySeconds: null, spreadDb: 0.4 })).toEqual(['bump']);
+});
