@@ -53,6 +53,15 @@ const readIn = (
   return judge(take, limitsOf('steady')).figures;
 };
 
+test('the noise of a bad room under a clarinet that fades is no undertone', () => {
+  const instrument = findInstrument('clarinet-bb')!;
+  const score = beginning(findFamily('swells')!, instrument, undefined, { range: { low: 71, high: 72 } })!;
+  const heardIn = { room: 'bad', place: 3 } as const;
+  const { take } = sharedTake({ score, instrument, seed: 3, player: playerFor(score), heardIn });
+  expect(take.notes.length).toBeGreaterThan(0);
+  expect(take.events).toEqual([]);
+});
+
 test('no step of a ladder is called the hardest for an onset that the room blurs', () => {
   for (const place of [1, 2]) {
     const hardest = readIn('oboe', 'subdivision-ladder', {}, place).find(({ id }) => id === 'hardest-step')!;

@@ -22,9 +22,10 @@ const SHORTEST: Seconds = 0.6;
 /** Of a few notes echoes may move the level by so much more than of many: 95 % of χ²/n about a line through five. */
 const OF_FEW = 1.25;
 /**
- * Share of the room's spread that the line of a single note has: tapers and swells of faultless players in rooms are 1 dB off, at most 2.2.
+ * Share of the room’s spread that the line of a single note has: tapers and swells of faultless players in rooms are 1 dB off, and 3 in a
+ * node.
  */
-const WITHIN_NOTE = 0.3;
+const WITHIN_NOTE = 0.4;
 /** A peak this far from its place is early or late. */
 const PEAK_MS = 350;
 /** A taper that still stands this far over the room when it ends was cut. */
