@@ -31,6 +31,19 @@ describe('what the noise of a room hides', () => {
     expect(kindsOf(heardOver(-80, true))).not.toEqual([]);
   });
 
+  it('is either of two notes of one pitch, whichever the one that was heard is taken for', () => {
+    const judgement = judgedAsWritten(window, {
+      // The soft one was hidden; without a beat the loud one is taken for it.
+      note: (group) =>
+        group.from === first + 1
+          ? null
+          : { levelDb: soft(group) && group.from !== first ? -40 : -15, soundingMidi: group.sounding },
+      timing: { firstBeatSeconds: null },
+      conditions: { floorDb: -48 },
+    });
+    expect(kindsOf(judgement)).toEqual([]);
+  });
+
   it('is nothing where soft notes stand well over it', () => {
     expect(kindsOf(heardOver(-70))).toEqual(['missed']);
   });

@@ -118,8 +118,14 @@ function withHidden(matches: readonly Match[], { notes, conditions }: Played, sc
   /** What flares up in the noise is no more than a scrap of a note. */
   const isScrap = ({ state, note, group }: Match) =>
     state !== 'played' && note !== null && lengthOf(notes[note]!) < SCRAP * group.beats * beat;
-  return matches.map((match) =>
-    isSoft(match) && (match.state === 'missed' || isScrap(match))
+  /** Of a soft note and a loud one of its pitch beside it either may stand for the one that was heard. */
+  const mayBeSoft = (match: Match, i: number) =>
+    isSoft(match) ||
+    [matches[i - 1], matches[i + 1]].some(
+      (beside) => beside?.group.sounding === match.group.sounding && isSoft(beside),
+    );
+  return matches.map((match, i) =>
+    (match.state === 'missed' && mayBeSoft(match, i)) || (isSoft(match) && isScrap(match))
       ? { ...match, note: null, parts: [], state: 'hidden' }
       : match,
   );
