@@ -51,7 +51,7 @@ const WEIGHTS = {
   /** How long it lasts, 0.03 to 0.2 seconds. */
   length: 11.9,
 } as const;
-const TOLD_FROM = 0.5;
+const TOLD_FROM = 0.2;
 /** What takes a note's place is as loud as the note was, to within this. */
 const AS_LOUD: Decibels = -7;
 const PAUSE_DB: Decibels = 3;
@@ -120,7 +120,10 @@ function oddsOf(
   const usual = median(shared);
   const sounding = median(shared.subarray(begun, end));
   if (sounding < decibels(power(usual) + power(median(others))) + AS_LOUD) return -Infinity;
-  const earlier = comes > 2 ? median(shared.subarray(Math.max(0, comes - BESIDE), comes)) : usual;
+  const before = (of: Float64Array) => median(of.subarray(Math.max(0, comes - BESIDE), Math.max(1, comes)));
+  // Whoever plays louder has more of every partial.
+  if (median(others.subarray(begun, end)) > Math.min(median(others), before(others))) return -Infinity;
+  const earlier = comes > 2 ? before(shared) : usual;
   const fallsBack = sounding - median(shared.subarray(goes, goes + BESIDE));
   const newest = (at: number) =>
     Math.max(
