@@ -38,7 +38,7 @@ const RINGS_LONGER = 1.8;
 const LONELY_DB: Decibels = -30;
 const FIRST_LONELY = 2;
 
-/** What is found below other notes near that pitch, frames away from it, in so many frames: it has to be the louder by this. */
+/** What is found near that pitch so many frames away from it, and in at least so many: an undertone is the louder by this. */
 const NEAR_PITCH: Cents = 400;
 const BESIDE = 40;
 const FEWEST_ELSEWHERE = 40;
@@ -246,7 +246,7 @@ export function undertonesIn(
     } else if (start >= 0 && i - last > apart) {
       const stretch = found.slice(start, last + 1);
       const holds = stretch.filter((below) => below !== null).length * hop >= HOLDS;
-      if (holds && !isUsual(stretch, note.from + start, frames))
+      if (holds && !isNoise(stretch, note.from + start, frames, line.floorDb))
         events.push(eventOf(stretch, note.from + start, index, hop, a4));
       start = -1;
     }
@@ -255,11 +255,18 @@ export function undertonesIn(
 }
 
 /**
- * Whether what was found below a note is no louder than what is found near that pitch at other times of the take: the noise of the
- * room, or a hum.
+ * Whether what was found below a note is softer than the noise of the room as a whole, and hardly louder than what is found near that
+ * pitch at other times of the take: that noise, or a hum.
  */
-function isUsual(stretch: readonly (Below | null)[], from: number, frames: Frames): boolean {
+function isNoise(
+  stretch: readonly (Below | null)[],
+  from: number,
+  frames: Frames,
+  floorDb: Decibels,
+): boolean {
   const heard = stretch.filter((below) => below !== null);
+  const level = median(heard.map(({ absoluteDb }) => absoluteDb));
+  if (level > floorDb) return false;
   const hertz = median(heard.map((below) => below.hertz));
   const to = from + stretch.length;
   const elsewhere: Decibels[] = [];
@@ -269,10 +276,7 @@ function isUsual(stretch: readonly (Below | null)[], from: number, frames: Frame
       Math.abs(centsBetween(frames.subHz[i]!, hertz)) < NEAR_PITCH
     )
       elsewhere.push(frames.subDb[i]! + partialsAt(frames, i)[0]!);
-  return (
-    elsewhere.length >= FEWEST_ELSEWHERE &&
-    median(heard.map(({ absoluteDb }) => absoluteDb)) < median(elsewhere) + OVER_NOISE_DB
-  );
+  return elsewhere.length >= FEWEST_ELSEWHERE && level < median(elsewhere) + OVER_NOISE_DB;
 }
 
 /** Whether the component below a note is one of the sounds before it, and no louder than the room lets that one still be. */
