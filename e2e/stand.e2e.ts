@@ -191,9 +191,8 @@ test('in free time the music waits for the player, note by note', async () => {
 
 test('air without the instrument runs by its picture, opens no microphone and claims nothing', async () => {
   const page = await app.exercise('air-drills', 'Flute', 'microphone', { denyMicrophone: true });
-  await page.getByRole('button', { name: 'Rounds: less' }).click();
-  await page.getByRole('button', { name: 'Rounds: less' }).click();
   await page.getByTestId('begin').click();
+  // Each of its rounds begins so: a page that is slow to open may miss one.
   await phase(page, /Quietly in/);
   await measured(page);
   await page.getByRole('heading', { level: 1, name: 'Done' }).waitFor();
