@@ -53,7 +53,7 @@ export function readingOf(take: Played, instrument: Instrument, limits: Limits):
   const beats = beatsOf(take, score);
   const matched = align(score, instrument, take.notes, beats, take.durationSeconds);
   const blurred = withBlurred(matched.matches, take, beats);
-  const alignment = { ...matched, matches: withHidden(blurred, take, score) };
+  const alignment = { ...matched, matches: withHidden(blurred, take, score, beats) };
   const into = new Map(take.transitions.map((each) => [each.to, each]));
   // Of a mode that was heard faint the music tells whether it is a fault.
   const faint = alignment.matches.flatMap(({ group, parts: [first] }) =>
@@ -108,13 +108,17 @@ const SOFTER_DB: Decibels = 10;
 const SOFT: ReadonlySet<Dynamic> = new Set(['pp', 'p']);
 
 /** Where soft notes hardly stand over the room's noise, one that was not heard may have been hidden by it. */
-function withHidden(matches: readonly Match[], { notes, conditions }: Played, score: Score): Match[] {
+function withHidden(
+  matches: readonly Match[],
+  { notes, conditions }: Played,
+  score: Score,
+  { beatSeconds: beat }: Beats,
+): Match[] {
   const isSoft = ({ group }: Match) => SOFT.has(scoreNoteOf({ score }, group).dynamic);
   const softestOf = (those: readonly Match[]) =>
     min(those.flatMap(({ note }) => (note === null ? [] : (notes[note]!.levelDb ?? []))));
   const softest = softestOf(matches.filter(isSoft)) ?? (softestOf(matches) ?? Infinity) - SOFTER_DB;
   if (softest - conditions.floorDb > HIDES_DB) return [...matches];
-  const beat = 60 / (score.tempo ?? 60);
   /** What flares up in the noise is no more than a scrap of a note. */
   const isScrap = ({ state, note, group }: Match) =>
     state !== 'played' && note !== null && lengthOf(notes[note]!) < SCRAP * group.beats * beat;

@@ -110,19 +110,18 @@ interface Moment {
 
 function oddsOf(
   { comes, begun, end, goes }: Moment,
-  { shared, others }: Balances,
+  { shared, others, usual, usualOthers }: Balances,
   spread: Decibels,
   m: number,
   from: number,
   frames: Frames,
 ): number {
   const hop = frames.hopSeconds;
-  const usual = median(shared);
   const sounding = median(shared.subarray(begun, end));
-  if (sounding < decibels(power(usual) + power(median(others))) + AS_LOUD) return -Infinity;
+  if (sounding < decibels(power(usual) + power(usualOthers)) + AS_LOUD) return -Infinity;
   const before = (of: Float64Array) => median(of.subarray(Math.max(0, comes - BESIDE), Math.max(1, comes)));
   // Whoever plays louder has more of every partial.
-  if (median(others.subarray(begun, end)) > Math.min(median(others), before(others))) return -Infinity;
+  if (median(others.subarray(begun, end)) > Math.min(usualOthers, before(others))) return -Infinity;
   const earlier = comes > 2 ? before(shared) : usual;
   const fallsBack = sounding - median(shared.subarray(goes, goes + BESIDE));
   const newest = (at: number) =>
@@ -201,6 +200,9 @@ interface Balances {
   readonly balance: Float64Array;
   readonly shared: Float64Array;
   readonly others: Float64Array;
+  /** What these partials, and the others, are over the whole of the note. */
+  readonly usual: Decibels;
+  readonly usualOthers: Decibels;
 }
 
 function balancesOf({ quickPartials }: Frames, from: number, to: number, m: number): Balances {
@@ -222,5 +224,5 @@ function balancesOf({ quickPartials }: Frames, from: number, to: number, m: numb
     others[i] = decibels(rest);
     balance[i] = shared[i]! - others[i]!;
   }
-  return { balance, shared, others };
+  return { balance, shared, others, usual: median(shared), usualOthers: median(others) };
 }
