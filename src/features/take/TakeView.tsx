@@ -108,7 +108,7 @@ function conditionRemarks({ conditions, score, timing }: Take, naming: Naming): 
     remarks.push('The sound was too loud for the microphone in places. Move it away or turn it down.');
   if (conditions.lostSeconds > 0)
     remarks.push(
-      `This device lost ${lasting(conditions.lostSeconds)} of sound, as it does when it is busy. No fault is looked for there.`,
+      `This device lost at least ${lasting(conditions.lostSeconds)} of sound, as it does when it is busy. No fault is looked for there.`,
     );
   remarks.push(...conditions.steadyHz.map((hz) => steadyRemark(hz, conditions.a4, naming)));
   const caution = findFamily(score.family)?.caution;

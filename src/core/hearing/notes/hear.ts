@@ -17,6 +17,7 @@ import { replacementsIn } from './replacements';
 import { bridgeSqueaks } from './squeaks';
 import { withoutTails } from './tails';
 import { transitionsBetween } from './transitions';
+import { isLost } from './lost';
 import { liftUndertones, undertonesIn } from './undertones';
 
 export interface Heard {
@@ -31,8 +32,6 @@ export interface Heard {
 
 /** Where no note ends freely the room may be any. */
 const USUAL_DECAY: Seconds = 0.3;
-/** What a loss may have made, and what it may have hidden. */
-const BESIDE: Seconds = 0.03;
 /** What ends no longer than this before a note begins happened on the way into it. */
 const ON_THE_WAY: Seconds = 0.1;
 /** From the first energy to the tone: later than this is late. */
@@ -99,14 +98,6 @@ export function hearNotes(found: Frames, instrument: Instrument, options: Hearin
     room,
     frames,
   };
-}
-
-/** Nothing is told of a moment whose sound the device lost. */
-function isLost({ startSeconds, endSeconds }: NoteEvent, { lost, startSeconds: origin }: Frames): boolean {
-  return lost.some(
-    (loss) =>
-      loss.startSeconds + origin < endSeconds + BESIDE && loss.endSeconds + origin > startSeconds - BESIDE,
-  );
 }
 
 /** Whether a note begins while the one before it may still ring. */

@@ -36,6 +36,24 @@ describe.each([9, 30, 55, 120])('a busy device loses %s ms again and again', (ms
   });
 });
 
+/** The same where nothing comes in place of what is lost: the sound that follows comes sooner. */
+it.each([7, 12, 40])('a device that leaves out %s ms without a gap is no fault either', (ms) => {
+  const { performance, heard: whole } = playAndHear(score, oboe, 3, {});
+  const missing = Math.round((ms / 1000) * RATE);
+  const places = whole.notes.flatMap(({ startSeconds, endSeconds }) =>
+    [0.4, 0.6].map((share) => Math.round((startSeconds + share * (endSeconds - startSeconds)) * RATE)),
+  );
+  const pieces = [0, ...places].map((from, i) =>
+    performance.audio.subarray(i === 0 ? 0 : from + missing, places[i]),
+  );
+  const heard = hear(Float32Array.from(pieces.flatMap((piece) => [...piece])));
+  expect(heard.lost.length).toBeGreaterThan(0.7 * places.length);
+  expect(heard.events).toEqual([]);
+  expect(heard.notes.map(({ soundingMidi }) => soundingMidi)).toEqual(
+    whole.notes.map(({ soundingMidi }) => soundingMidi),
+  );
+});
+
 it('a hole that a player makes is still one where sound was lost elsewhere', () => {
   const { performance, heard: whole } = playAndHear(score, oboe, 6, { gap: 0.3 });
   const audio = performance.audio.slice();

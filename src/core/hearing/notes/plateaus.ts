@@ -7,6 +7,7 @@ import { RINGS } from '@/core/hearing/room';
 import { multipleOf } from './echoes';
 import { hadStopped } from './gaps';
 import { hiddenModes } from './hiddenModes';
+import { areLost } from './lost';
 import { interruptionsWithin } from './restarts';
 import type { Replacement } from './replacements';
 import { withinSwings } from './swings';
@@ -103,6 +104,7 @@ export function plateausOf(
       .filter(
         (stop) =>
           (stop.to - whole.from) * hop >= SHORTEST_AGAIN &&
+          !areLost(stop.from, stop.to, frames) &&
           !disturbed.some(({ from, to }) => from < stop.to + NEAR_SQUEAK && to > stop.from - NEAR_SQUEAK),
       )
       .map(({ to }) => to);

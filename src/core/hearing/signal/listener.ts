@@ -6,7 +6,8 @@ import { Decimator } from './decimator';
 import { DroneRemover } from './drone';
 import { PARTIALS, type Frames, type LiveFrame } from './frames';
 import { DcBlocker, LevelMeter, SILENCE_DB } from './level';
-import { Losses } from './losses';
+import { Jumps } from './jumps';
+import { Losses, type Loss } from './losses';
 import { Periodicity } from './periodicity';
 import { PitchPath } from './pitchPath';
 import { listeningSettings, type ListeningRange, type Settings } from './settings';
@@ -48,6 +49,7 @@ export interface ListenerOptions {
 export class Listener {
   readonly settings: Settings;
   private readonly losses: Losses;
+  private readonly jumps: Jumps;
   private readonly blocker: DcBlocker;
   private readonly drone: DroneRemover | null;
   private readonly level: LevelMeter;
@@ -89,6 +91,7 @@ export class Listener {
     const settings = listeningSettings(sampleRate, range);
     this.settings = settings;
     this.losses = new Losses(sampleRate);
+    this.jumps = new Jumps(sampleRate, settings.minHz);
     this.blocker = new DcBlocker(sampleRate);
     this.drone = options.removed?.length ? new DroneRemover(options.removed, sampleRate) : null;
     this.level = new LevelMeter(settings);
@@ -117,6 +120,7 @@ export class Listener {
   }
 
   private hear(chunk: Float32Array): void {
+    this.jumps.push(chunk);
     for (let i = 0; i < chunk.length; i++) {
       let sample = chunk[i]!;
       // Beyond all scales it is no sound either, and one such sample would drown a whole analysis.
@@ -289,7 +293,7 @@ export class Listener {
       sound: this.sound.toArray(),
       clipped: Uint8Array.from(this.clipping.toArray().slice(0, count)),
       masked: this.lostFrames(count),
-      lost: this.losses.found.map(({ from, to }) => ({
+      lost: this.lost().map(({ from, to }) => ({
         startSeconds: from / settings.sampleRate,
         endSeconds: to / settings.sampleRate,
       })),
@@ -304,12 +308,17 @@ export class Listener {
     return frames;
   }
 
+  /** In order: what came as nothing, and what was left out without a gap. */
+  private lost(): Loss[] {
+    return [...this.losses.found, ...this.jumps.found].sort((a, b) => a.from - b.from);
+  }
+
   /** 1 where a frame is measured over sound that was lost. */
   private lostFrames(count: number): Uint8Array<ArrayBuffer> {
     const { pitch, hop, sampleRate } = this.settings;
     const reach = (pitch.window / pitch.rate / 2) * sampleRate;
     const lost = new Uint8Array(count);
-    for (const { from, to } of this.losses.found)
+    for (const { from, to } of this.lost())
       lost.fill(1, Math.max(0, Math.floor((from - reach) / hop)), Math.ceil((to + reach) / hop));
     return lost;
   }

@@ -1,0 +1,162 @@
+import type { Hertz, Seconds } from '@/core/tuning';
+import type { Loss } from './losses';
+
+/** Over so long a sound's sharpest turn is known: more than a period of any tone. */
+const BLOCK: Seconds = 0.04;
+/** A sample turns off as much sharper than any before it. */
+const SHARPER = 1.4;
+const LEAST_TURN = 0.001;
+/** Of turns that follow each other sooner, the sharpest is looked at. */
+const APART: Seconds = 0.004;
+/** The levels on both sides of a jump are as near as this, as a ratio of amplitudes. */
+const AS_LOUD = 1.2;
+const LEVEL_OVER: Seconds = 0.012;
+/** Below this there was no tone to lose. */
+const LEAST_AMPLITUDE = 0.001;
+const SHORTEST_PERIOD: Seconds = 1 / 2500;
+/** A tone is as much like itself a period ago, and on the other side of a jump. */
+const ALIKE = 0.93;
+/** Twice a period may fit whole samples better than one does. */
+const NEARLY = 0.97;
+/** Less than this where it does not go on. */
+const BROKEN = 0.8;
+
+/**
+ * A device that is busy may also leave sound out without a gap: the tone is there before and after, the same to its last
+ * partial, but at one sample it is at another point of its period. No instrument does that; a tongue, a slur or a mode takes
+ * some milliseconds. Looked for where the sound turns sharper than it has before (the second difference), and then told by
+ * the likeness of periods (normalised correlation) before, after, across, and across at the best shift.
+ */
+export class Jumps {
+  /** Where sound is missing; its length is what is missing of one period: as much and any number of whole ones. */
+  readonly found: Loss[] = [];
+  private readonly block: number;
+  private readonly apart: number;
+  private readonly longest: number;
+  private readonly over: number;
+  private readonly reach: number;
+  private samples: Float32Array;
+  /** Where the samples that are kept begin in the stream. */
+  private origin = 0;
+  private kept = 0;
+  private last = 0;
+  private turnBefore = 0;
+  private sharpest = 0;
+  private sharpestBefore = 0;
+  private inBlock = 0;
+  /** Places that wait for what follows them, and how sharp the latest is. */
+  private readonly suspects: number[] = [];
+  private suspectTurn = 0;
+
+  /** @param rate samples a second. @param minHz no tone is lower. */
+  constructor(
+    private readonly rate: Hertz,
+    minHz: Hertz,
+  ) {
+    this.block = Math.round(BLOCK * rate);
+    this.apart = Math.round(APART * rate);
+    this.longest = Math.ceil(rate / minHz);
+    this.over = Math.max(this.longest, Math.round(LEVEL_OVER * rate));
+    this.reach = 3 * this.over;
+    this.samples = new Float32Array(8 * this.reach);
+  }
+
+  push(chunk: Float32Array): void {
+    for (let at = 0; at < chunk.length;) {
+      this.makeRoom();
+      const to = Math.min(chunk.length, at + this.samples.length - this.kept);
+      for (; at < to; at++) this.take(chunk[at]!);
+    }
+  }
+
+  private makeRoom(): void {
+    if (this.kept < this.samples.length) return;
+    const from = this.kept - 3 * this.reach;
+    this.samples.copyWithin(0, from);
+    this.kept -= from;
+    this.origin += from;
+  }
+
+  private take(sample: number): void {
+    const slope = sample - this.last;
+    const turn = Math.abs(slope - this.turnBefore);
+    this.last = sample;
+    this.turnBefore = slope;
+    const at = this.origin + this.kept;
+    this.samples[this.kept++] = sample;
+    const latest = this.suspects.length - 1;
+    const near = latest >= 0 && at - this.suspects[latest]! < this.apart;
+    if (turn > LEAST_TURN && turn > SHARPER * Math.max(this.sharpest, this.sharpestBefore)) {
+      if (!near) this.suspects.push(at);
+      else if (turn > this.suspectTurn) this.suspects[latest] = at;
+      this.suspectTurn = near ? Math.max(turn, this.suspectTurn) : turn;
+    } else if (!near) this.sharpest = Math.max(this.sharpest, turn);
+    if (at - this.suspects[0]! >= this.reach) this.judge(this.suspects.shift()! - this.origin);
+    if (++this.inBlock < this.block) return;
+    this.inBlock = 0;
+    this.sharpestBefore = this.sharpest;
+    this.sharpest = 0;
+  }
+
+  private judge(at: number): void {
+    const shift = at < this.reach ? null : this.shiftAt(at);
+    if (shift !== null) this.found.push({ from: this.origin + at, to: this.origin + at + shift });
+  }
+
+  /** What is missing of one period at a place of the samples that are kept; null where the sound goes on or changes. */
+  private shiftAt(at: number): number | null {
+    if (!this.isEven(at)) return null;
+    const period = this.periodBefore(at);
+    if (period === null || this.likeness(at, at + period, period) < ALIKE) return null;
+    if (this.likeness(at - period, at, period) > BROKEN) return null;
+    let best = ALIKE;
+    let shift: number | null = null;
+    for (let candidate = 1; candidate < period; candidate++) {
+      const like = this.likeness(at - 2 * period + candidate, at, period);
+      if (like > best) [best, shift] = [like, candidate];
+    }
+    return shift;
+  }
+
+  /** Whether there is a tone around a place, no louder on one side than on the other. */
+  private isEven(at: number): boolean {
+    const { over } = this;
+    const powers = [-2, -1, 0, 1].map((k) => this.power(at + k * over, at + (k + 1) * over));
+    const least = Math.min(...powers);
+    return least > LEAST_AMPLITUDE ** 2 && Math.max(...powers) < AS_LOUD ** 2 * least;
+  }
+
+  /** The shortest at which the tone is nearly as much like itself as at any. */
+  private periodBefore(at: number): number | null {
+    const from = at - this.longest;
+    const shortest = Math.floor(SHORTEST_PERIOD * this.rate);
+    const likenesses = Float64Array.from({ length: this.longest + 1 }, (_, lag) =>
+      lag < shortest ? 0 : this.likeness(from - lag, from, this.longest),
+    );
+    const best = Math.max(...likenesses);
+    if (best < ALIKE) return null;
+    const first = likenesses.findIndex((like) => like > NEARLY * best);
+    let period = first;
+    while (likenesses[period + 1]! > likenesses[period]!) period++;
+    return period;
+  }
+
+  private power(from: number, to: number): number {
+    let sum = 0;
+    for (let i = from; i < to; i++) sum += this.samples[i]! ** 2;
+    return sum / (to - from);
+  }
+
+  private likeness(a: number, b: number, length: number): number {
+    let product = 0;
+    let power = 1e-12;
+    const stride = length > 200 ? 3 : 1;
+    for (let i = 0; i < length; i += stride) {
+      const x = this.samples[a + i]!;
+      const y = this.samples[b + i]!;
+      product += x * y;
+      power += x * x + y * y;
+    }
+    return (2 * product) / power;
+  }
+}
