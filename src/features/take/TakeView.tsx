@@ -89,7 +89,7 @@ function conditionsText({ conditions, score }: Take): string {
 }
 
 const lasting = (seconds: Seconds) =>
-  seconds < 1 ? `${Math.round(1000 * seconds)} ms` : `${seconds.toFixed(1)} s`;
+  seconds < 1 ? `${Math.ceil(1000 * seconds)} ms` : `${seconds.toFixed(1)} s`;
 
 /** What about the recording itself limits the figures. */
 function conditionRemarks({ conditions, score, timing }: Take, naming: Naming): string[] {

@@ -46,7 +46,7 @@ export class Decimator {
   push(samples: Float64Array, count: number): void {
     const { factor, recent, output, taps } = this;
     if (factor === 1) {
-      for (let i = 0; i < count; i++) output.push(samples[i]!);
+      output.append(samples, count);
       return;
     }
     const span = taps.length;
@@ -59,7 +59,7 @@ export class Decimator {
     this.filled += count;
     for (; this.next + 3 * factor + span <= this.filled; this.next += 4 * factor) {
       filterFour(recent, this.next, factor, taps, this.four);
-      for (let k = 0; k < 4; k++) output.push(this.four[k]!);
+      output.append(this.four, 4);
     }
     for (; this.next + span <= this.filled; this.next += factor)
       output.push(filtered(recent, this.next, taps));

@@ -40,13 +40,17 @@ export class Jumps {
   private origin = 0;
   private kept = 0;
   private last = 0;
-  private turnBefore = 0;
+  private slope = 0;
   private sharpest = 0;
   private sharpestBefore = 0;
   private inBlock = 0;
   /** Places that wait for what follows them, and how sharp the latest is. */
   private readonly suspects: number[] = [];
   private suspectTurn = 0;
+  private latest = -Infinity;
+  private due = Infinity;
+  /** A turn sharper than this is one to look at. */
+  private limit = LEAST_TURN;
 
   /** @param rate samples a second. @param minHz no tone is lower. */
   constructor(
@@ -79,23 +83,45 @@ export class Jumps {
 
   private take(sample: number): void {
     const slope = sample - this.last;
-    const turn = Math.abs(slope - this.turnBefore);
+    const turn = Math.abs(slope - this.slope);
     this.last = sample;
-    this.turnBefore = slope;
+    this.slope = slope;
     const at = this.origin + this.kept;
     this.samples[this.kept++] = sample;
-    const latest = this.suspects.length - 1;
-    const near = latest >= 0 && at - this.suspects[latest]! < this.apart;
-    if (turn > LEAST_TURN && turn > SHARPER * Math.max(this.sharpest, this.sharpestBefore)) {
-      if (!near) this.suspects.push(at);
-      else if (turn > this.suspectTurn) this.suspects[latest] = at;
-      this.suspectTurn = near ? Math.max(turn, this.suspectTurn) : turn;
-    } else if (!near) this.sharpest = Math.max(this.sharpest, turn);
-    if (at - this.suspects[0]! >= this.reach) this.judge(this.suspects.shift()! - this.origin);
+    if (turn > this.limit) this.suspect(at, turn);
+    // What is looked at does not hide what follows it.
+    else if (turn > this.sharpest && at >= this.latest + this.apart) {
+      this.sharpest = turn;
+      this.setLimit();
+    }
+    if (at === this.due) this.judgeFirst();
     if (++this.inBlock < this.block) return;
     this.inBlock = 0;
     this.sharpestBefore = this.sharpest;
     this.sharpest = 0;
+    this.setLimit();
+  }
+
+  private setLimit(): void {
+    this.limit = Math.max(LEAST_TURN, SHARPER * this.sharpest, SHARPER * this.sharpestBefore);
+  }
+
+  private suspect(at: number, turn: number): void {
+    const { suspects } = this;
+    if (at >= this.latest + this.apart) {
+      suspects.push(at);
+      this.suspectTurn = turn;
+    } else if (turn > this.suspectTurn) {
+      suspects[suspects.length - 1] = at;
+      this.suspectTurn = turn;
+    } else return;
+    this.latest = at;
+    this.due = suspects[0]! + this.reach;
+  }
+
+  private judgeFirst(): void {
+    this.judge(this.suspects.shift()! - this.origin);
+    this.due = this.suspects.length > 0 ? this.suspects[0]! + this.reach : Infinity;
   }
 
   private judge(at: number): void {

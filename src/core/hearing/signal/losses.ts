@@ -92,11 +92,13 @@ export class Losses {
     let to = from;
     while (to < chunk.length && chunk[to] !== 0) to++;
     const { history } = this;
-    let at = this.given % history.length;
-    for (let i = from, filled = this.filled; i < to; i++) {
-      history[at] = this.out[filled++] = chunk[i]!;
-      if (++at === history.length) at = 0;
-    }
+    this.out.set(chunk.subarray(from, to), this.filled);
+    // Only the last of them are remembered, as far as there is room, in two pieces where the ring turns.
+    const first = Math.max(from, to - history.length);
+    const at = (this.given + first - from) % history.length;
+    const fit = Math.min(to, first + history.length - at);
+    history.set(chunk.subarray(first, fit), at);
+    history.set(chunk.subarray(fit, to), 0);
     this.given += to - from;
     this.filled += to - from;
     return to;

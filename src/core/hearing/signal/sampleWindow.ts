@@ -22,6 +22,13 @@ export class SampleWindow {
     this.data[this.used++] = sample;
   }
 
+  /** Appends the first samples of an array, no more than a chunk. */
+  append(samples: Float64Array, count: number): void {
+    if (this.used + count > this.data.length) this.slide();
+    for (let i = 0; i < count; i++) this.data[this.used + i] = samples[i]!;
+    this.used += count;
+  }
+
   /** The sample at a stream position that is still within reach. */
   at(position: number): number {
     return this.data[position - this.base]!;
