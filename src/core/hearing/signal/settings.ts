@@ -31,6 +31,8 @@ export interface PeriodicitySettings {
   readonly fftSize: number;
   readonly minLag: number;
   readonly maxLag: number;
+  /** What repeats itself more often is a partial of something: lags are whole, and the shortest lies beyond this. */
+  readonly maxHz: Hertz;
   readonly redundancy: Redundancy;
 }
 
@@ -94,6 +96,7 @@ function periodicitySettings(
     window,
     maxLag,
     minLag: Math.max(2, Math.floor(rate / maxHz) - 1),
+    maxHz,
     fftSize: nextPowerOfTwo(window + maxLag + 1),
     redundancy,
   };
