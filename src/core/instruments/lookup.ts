@@ -46,17 +46,22 @@ export function nearestPitch({ step }: Pick<Instrument, 'step'>, sounding: Midi)
   return step * Math.round(sounding / step);
 }
 
+/** Written; its second partial is on the formant, near 500 Hz for the bassoon. */
+const HIGHEST_UNDER_BASSOONS_FORMANT: Midi = 60;
+
 /** What a listener has to know of an instrument: its sounding range, and a peculiarity of its spectrum. */
 export function listeningRange(
   instrument: Instrument,
   a4: Hertz = 440,
-): { lowestHz: Hertz; highestHz: Hertz; weakOddPartials: boolean } {
+): { lowestHz: Hertz; highestHz: Hertz; weakOddUpToHz: Hertz } {
   const { low, high } = writtenRange(instrument);
+  const hertz = (written: Midi) => midiToHertz(soundingOf(instrument, written), a4);
+  // The oboes' formant lies an octave above many of their notes; the bassoons', above some of their lower ones.
+  const weakOddUpTo = instrument.clef === 'treble' ? high : HIGHEST_UNDER_BASSOONS_FORMANT;
   return {
-    lowestHz: midiToHertz(soundingOf(instrument, low), a4),
-    highestHz: midiToHertz(soundingOf(instrument, high), a4),
-    // The oboes' formant lies an octave above many of their notes; the bassoons' lies among their lower partials.
-    weakOddPartials: instrument.kind === 'double-reed' && instrument.clef === 'treble',
+    lowestHz: hertz(low),
+    highestHz: hertz(high),
+    weakOddUpToHz: instrument.kind === 'double-reed' ? hertz(weakOddUpTo) : 0,
   };
 }
 

@@ -5,10 +5,10 @@ export interface ListeningRange {
   readonly lowestHz: Hertz;
   readonly highestHz: Hertz;
   /**
-   * Some notes have so little in their odd partials that they nearly repeat twice a period (oboes, whose formant
+   * Up to here some notes have so little in their odd partials that they nearly repeat twice a period (double reeds, whose formant
    * lifts the second partial). Saxophones do the opposite: alternate periods differ a little. Both cannot be allowed for.
    */
-  readonly weakOddPartials?: boolean;
+  readonly weakOddUpToHz?: Hertz;
 }
 
 /**
@@ -115,16 +115,17 @@ export function listeningSettings(sampleRate: Hertz, range: ListeningRange): Set
   if (!(minHz * 4 < maxHz))
     throw new RangeError(`a sample rate of ${sampleRate} Hz is too low for this instrument`);
 
-  const samplesAPeriod = range.weakOddPartials ? SAMPLES_WITH_WEAK_ODD_PARTIALS : SAMPLES_PER_SHORTEST_PERIOD;
+  const { weakOddUpToHz = 0 } = range;
   const highest = Math.min(maxHz, range.highestHz);
   const leastRate = Math.max(
     LOWEST_PITCH_RATE,
     Math.min(ENOUGH_PITCH_RATE, PITCH_RATE_PER_HIGHEST * highest),
-    samplesAPeriod * highest,
+    SAMPLES_PER_SHORTEST_PERIOD * highest,
+    SAMPLES_WITH_WEAK_ODD_PARTIALS * weakOddUpToHz,
   );
   const pitchDecimation = Math.max(1, Math.floor(sampleRate / leastRate));
   const pitchRate = sampleRate / pitchDecimation;
-  const redundancy = range.weakOddPartials ? WEAK_ODD_REDUNDANCY : ORDINARY_REDUNDANCY;
+  const redundancy = weakOddUpToHz > 0 ? WEAK_ODD_REDUNDANCY : ORDINARY_REDUNDANCY;
   const pitch = periodicitySettings(pitchRate, minHz, maxHz, redundancy);
   const brief = periodicitySettings(
     pitchRate,
