@@ -1,5 +1,5 @@
 import { median, perColour } from '@/core/base';
-import { soundingOf, writtenRange, type Instrument } from '@/core/instruments';
+import { listeningRange, soundingOf, writtenRange, type Instrument } from '@/core/instruments';
 import { PARTIALS, ToneFit, WindowedSound, type Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/tuning';
 import { ringingSeconds } from './echoes';
@@ -17,6 +17,11 @@ const PLACES = 6;
 const EDGE: Seconds = 0.02;
 /** What the lower tone has of its own, against what both have: all together, and its strongest above the first that both have. */
 const OWN = { allDb: -18, aboveDb: -22 } as const;
+/** The same where notes of that pitch may have weak odd partials; what is found then repeats itself better, too. */
+const OWN_WEAK = { allDb: -22, aboveDb: -25 } as const;
+const WHOLE_CLARITY_WEAK = 0.9975;
+/** Of the highest pitch with weak odd partials: lower ones have more partials than one on the formant. */
+const WEAK_FROM = 0.55;
 /** The same where the lower tone was found by itself. */
 const OWN_FOUND = { allDb: -26, aboveDb: -34 } as const;
 /** The same of the loudest alone, where the lower tone is heard beside it. */
@@ -51,8 +56,14 @@ export function loweredTo(
   const lowest = soundingOf(instrument, writtenRange(instrument).low) - BELOW_LOWEST;
   const ringing = ringingSeconds(decaySeconds);
   const hop = frames.hopSeconds;
+  const { weakOddUpToHz } = listeningRange(instrument, a4);
+  const mayBeWeak = (pitch: number) => {
+    const f0 = midiToHertz(pitch, a4);
+    return f0 <= weakOddUpToHz && f0 >= WEAK_FROM * weakOddUpToHz;
+  };
   const lowered = plateaus.map((part, i) => {
-    if (!isPartial(part, frames)) return part;
+    if (!isPartial(part, frames, mayBeWeak(part.pitch - 12) ? WHOLE_CLARITY_WEAK : WHOLE_CLARITY))
+      return part;
     const before = part.joined ? plateaus[i - 1] : undefined;
     const after = plateaus[i + 1]?.joined ? plateaus[i + 1] : undefined;
     for (let ratio = 2; ratio <= MOST_RATIO; ratio++) {
@@ -67,7 +78,8 @@ export function loweredTo(
         other !== undefined &&
         Math.abs(other.pitch - pitch) < onePitchOf(instrument) &&
         goesOnFrom(look, ratio, other, part, fallDb);
-      if (!(later && stands(later, ratio)) && !isBeside(before) && !isBeside(after)) continue;
+      const limits = ratio === 2 && mayBeWeak(pitch) ? OWN_WEAK : OWN;
+      if (!(later && stands(later, ratio, limits)) && !isBeside(before) && !isBeside(after)) continue;
       for (let k = part.from; k < part.to; k++) line.pitch[k]! -= 12 * Math.log2(ratio);
       line.lowered.fill(ratio, part.from, part.to);
       return { ...part, pitch };
@@ -97,8 +109,8 @@ export function putRight(frames: Frames, { lowered }: Line): Frames {
 }
 
 /** Whether what was found may be part of something else. */
-const isPartial = ({ from, to }: Plateau, { clarity }: Frames) =>
-  median(clarity.subarray(from, to)) < WHOLE_CLARITY;
+const isPartial = ({ from, to }: Plateau, { clarity }: Frames, whole: number) =>
+  median(clarity.subarray(from, to)) < whole;
 
 const decibels = (power: number, against: number): Decibels =>
   10 * Math.log10((power + 1e-15) / (against + 1e-15));
@@ -113,11 +125,7 @@ function ownOf({ partials, between }: Seen, ratio: number): { k: number; dB: Dec
 }
 
 /** Whether what is seen is the lower tone, and no undertone: that would be alone, and below what was found. */
-function stands(
-  seen: Seen,
-  ratio: number,
-  limits: Readonly<Record<'allDb' | 'aboveDb', Decibels>> = OWN,
-): boolean {
+function stands(seen: Seen, ratio: number, limits: Readonly<Record<'allDb' | 'aboveDb', Decibels>>): boolean {
   const own = ownOf(seen, ratio);
   const all = own.reduce((sum, { dB }) => sum + 10 ** (dB / 10), 0);
   const above = own.find(({ k }) => k > ratio);
