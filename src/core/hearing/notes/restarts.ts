@@ -66,6 +66,8 @@ const BACK_DB = 7;
 const BACK_FRAMES = 14;
 /** Log-odds from which one start is believed by itself; with company in the same tone, from which others are too. */
 const BELIEVED = 2.8;
+/** In a tone longer than this there are as many times more moments that may look like one by chance: as much likelier it has to be. */
+const FEW_CHANCES: Seconds = 0.5;
 const BELIEVED_WITH = { others: 3, odds: 0.3 } as const;
 /** Within a vibrato wider than repeated notes swing by themselves, it takes more. */
 const BELIEVED_IN_SWING = { cents: 20, odds: 4 } as const;
@@ -112,7 +114,7 @@ export function interruptionsWithin(
       ? BELIEVED_IN_SWING.odds
       : sure >= BELIEVED_WITH.others
         ? BELIEVED_WITH.odds
-        : BELIEVED;
+        : BELIEVED + Math.max(0, Math.log(((to - from) * frames.hopSeconds) / FEW_CHANCES));
   const likely = likeliest(
     candidates.filter(({ odds }) => odds > needed),
     apart,
