@@ -86,13 +86,17 @@ export function hiddenModes(note: Plateau, modes: readonly number[], frames: Fra
       const seconds = (goes - comes) * hop;
       // What does not go again is the next note.
       const isMoment = seconds >= SHORTEST && seconds <= LONGEST && goes < balance.length && end > i + 1;
-      if (isMoment && oddsOf({ comes, begun: i, end, goes }, balances, spread, m, from, frames) > TOLD_FROM)
+      const odds = isMoment
+        ? oddsOf({ comes, begun: i, end, goes }, balances, spread, m, from, frames)
+        : -Infinity;
+      if (odds > TOLD_FROM)
         found.push({
           from: from + comes,
           to: from + goes,
           pitch: Math.max(pitch, note.pitch + 12 * Math.log2(strongestPartial(frames, from + i, from + end))),
           joined: true,
           within: note,
+          odds,
         });
       i = end;
     }

@@ -34,7 +34,9 @@ const HIDES: Seconds = 0.25;
 /** A note begun again lasts as long. */
 const SHORTEST_AGAIN: Seconds = 0.09;
 /** While a note begins anew over its own echo, its lower partials may cancel for less than this: nothing had replaced it. */
-export const SHORTEST_REPLACED: Seconds = 0.08;
+const SHORTEST_REPLACED: Seconds = 0.08;
+/** Log-odds from which a mode had replaced it all the same: of notes that really began anew, none was as likely. */
+const SURE = 1;
 /** Frames around a squeak in which the note that it interrupts does not carry on. */
 const NEAR_SQUEAK = 8;
 /** Faster than any vibrato or bend, in semitones a frame: the pitch does not swing there, it changes. */
@@ -60,7 +62,13 @@ export const onePitchOf = ({ step }: Pick<Instrument, 'step'>): Semitones => ONE
 /** Something else that sounded in the place of a note, under which the note's echo went on. */
 export interface Replaced extends Plateau {
   readonly within: Plateau;
+  /** Log-odds that it did. */
+  readonly odds: number;
 }
+
+/** Whether it is to be believed in a room, where a note that begins anew over its own echo looks like it. */
+export const isBelieved = (other: Omit<Replaced, 'within'>, hop: Seconds): boolean =>
+  other.odds > SURE || (other.to - other.from) * hop >= SHORTEST_REPLACED;
 
 /**
  * Cuts the line where the pitch leaves, where the sound stops, and where the tongue repeats a note.
@@ -96,10 +104,7 @@ export function plateausOf(
       ({ from }) => !rings || !hadStopped(from, line, hop),
     );
     replaced.push(...hidden);
-    const disturbed = [
-      ...squeaks,
-      ...hidden.filter((other) => !rings || (other.to - other.from) * hop >= SHORTEST_REPLACED),
-    ];
+    const disturbed = [...squeaks, ...hidden.filter((other) => !rings || isBelieved(other, hop))];
     const starts = interruptionsWithin(line, frames, part.from, part.to, a4, decaySeconds)
       .filter(
         (stop) =>
