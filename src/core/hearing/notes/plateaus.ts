@@ -38,7 +38,7 @@ const SHORTEST_REPLACED: Seconds = 0.08;
 /** Log-odds from which a mode had replaced it all the same: of notes that really began anew, none was as likely. */
 const SURE = 1;
 /** Frames around a squeak in which the note that it interrupts does not carry on. */
-const NEAR_SQUEAK = 8;
+const NEAR_SQUEAK = 11;
 /** Faster than any vibrato or bend, in semitones a frame: the pitch does not swing there, it changes. */
 const LEAP = 0.18;
 /** So far, in steps, it has to have leapt: in a room a wide vibrato leaps too, but not to the next note. */

@@ -53,14 +53,14 @@ export class Continuity {
    * @param samples `lengthFor(f0)` samples. @param offset where the frame's centre lies after the first of them.
    * @param f0 pitch of the frame, NaN when there is none.
    */
-  analyse(samples: Float64Array, offset: number, f0: Hertz): void {
+  analyse(samples: Float64Array | Float32Array, offset: number, f0: Hertz): void {
     const [oldest, middle, latest] = this.rows;
     this.rows = [middle, latest, oldest];
     this.read(samples, offset, f0, oldest);
     this.compare(middle, oldest);
   }
 
-  private read(samples: Float64Array, offset: number, f0: Hertz, row: Row): void {
+  private read(samples: Float64Array | Float32Array, offset: number, f0: Hertz, row: Row): void {
     row.f0 = f0;
     this.amplitudes.fill(0);
     const length = this.lengthFor(f0);

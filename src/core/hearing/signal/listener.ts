@@ -31,6 +31,9 @@ const ROW = COLOUR + COLOURS.length;
 const AIRINESS = COLOUR + COLOURS.indexOf('airinessDb');
 const RICHNESS = COLOUR + COLOURS.indexOf('richness');
 
+/** Two pitches further apart are of two tones. */
+const ANOTHER_CENTS = 100;
+
 const isHalf = (a: number, b: number) => Math.abs(cents(2 * a, b)) < 50;
 const cents = (a: number, b: number) => 1200 * Math.log2(a / b);
 
@@ -72,6 +75,8 @@ export class Listener {
   private readonly newness = new FloatColumn();
   private readonly growth = new FloatColumn();
   private readonly quick = new FloatColumn(QUICK_PARTIALS);
+  /** The pitch that each frame's quick partials were read by. */
+  private readonly quickReadBy = new FloatColumn();
   private readonly sound = new FloatColumn();
   private readonly spectra = new FloatColumn(ROW);
   private readonly partials = new FloatColumn(PARTIALS);
@@ -237,6 +242,7 @@ export class Listener {
       continuity.analyse(continuityBuffer, centre - start, f0);
       const row = this.quick.grow(0);
       for (let k = 0; k < QUICK_PARTIALS; k++) this.quick.set(row + k, continuity.amplitudes[k]!);
+      this.quickReadBy.push(f0);
       // What the latest frame tells belongs to the one before it.
       this.newness.push(NaN);
       this.growth.push(NaN);
@@ -305,7 +311,36 @@ export class Listener {
     frames.quickF0.set(frames.f0);
     this.spreadSpectra(frames);
     this.refine(frames.f0);
+    this.readAgain(frames);
     return frames;
+  }
+
+  /** Where a frame was followed by another pitch than the one that was settled on afterwards, its partials are those of no tone. */
+  private readAgain({ count, f0, quickPartials, newness, growthDb, sound }: Frames): void {
+    const { hop, pitchDecimation, pitch, hopSeconds, minHz } = this.settings;
+    const otherwise = (i: number) => {
+      const by = this.quickReadBy.get(i);
+      return by > 0 && f0[i]! > 0 && Math.abs(cents(f0[i]!, by)) > ANOTHER_CENTS;
+    };
+    for (let from = 0; from < count; from++) {
+      if (!otherwise(from)) continue;
+      let to = from + 1;
+      while (to < count && otherwise(to)) to++;
+      const continuity = new Continuity(pitch.rate, hopSeconds, minHz);
+      // What a frame tells is of the one before it, held against the one before that.
+      for (let i = Math.max(0, from - 2); i < Math.min(count, to + 2); i++) {
+        const length = continuity.lengthFor(f0[i]!);
+        const centre = (i * hop) / pitchDecimation;
+        const start = Math.round(centre - length / 2);
+        if (start < 0 || start + length > sound.length) continue;
+        continuity.analyse(sound.subarray(start, start + length), centre - start, f0[i]!);
+        if (i >= from && i < to) quickPartials.set(continuity.amplitudes, i * QUICK_PARTIALS);
+        if (i < from) continue;
+        newness[i - 1] = continuity.newness;
+        growthDb[i - 1] = continuity.growthDb;
+      }
+      from = to;
+    }
   }
 
   /** In order: what came as nothing, and what was left out without a gap. */
