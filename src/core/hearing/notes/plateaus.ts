@@ -35,8 +35,8 @@ const HIDES: Seconds = 0.25;
 const SHORTEST_AGAIN: Seconds = 0.09;
 /** While a note begins anew over its own echo, its lower partials may cancel for less than this: nothing had replaced it. */
 const SHORTEST_REPLACED: Seconds = 0.08;
-/** Log-odds from which a mode had replaced it all the same: of notes that really began anew, none was as likely. */
-const SURE = 1;
+/** For longer than this, and from these log-odds, a mode had replaced it all the same: of notes that really began anew none was as likely. */
+const SURE = { seconds: 0.045, odds: 1 } as const;
 /** Frames around a squeak in which the note that it interrupts does not carry on. */
 const NEAR_SQUEAK = 11;
 /** Faster than any vibrato or bend, in semitones a frame: the pitch does not swing there, it changes. */
@@ -67,8 +67,10 @@ export interface Replaced extends Plateau {
 }
 
 /** Whether it is to be believed in a room, where a note that begins anew over its own echo looks like it. */
-export const isBelieved = (other: Omit<Replaced, 'within'>, hop: Seconds): boolean =>
-  other.odds > SURE || (other.to - other.from) * hop >= SHORTEST_REPLACED;
+export function isBelieved({ from, to, odds }: Omit<Replaced, 'within'>, hop: Seconds): boolean {
+  const seconds = (to - from) * hop;
+  return seconds >= SHORTEST_REPLACED || (odds > SURE.odds && seconds > SURE.seconds);
+}
 
 /**
  * Cuts the line where the pitch leaves, where the sound stops, and where the tongue repeats a note.
