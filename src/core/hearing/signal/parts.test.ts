@@ -127,6 +127,22 @@ describe('periodicity', () => {
     expect(Math.abs(1200 * Math.log2(found / 300))).toBeLessThan(20);
   });
 
+  it('takes no partial beyond its range for the tone, where hardly anything else is left of it', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: pitch.maxHz / 1.9, max: 2000, noNaN: true }),
+        fc.double({ min: 0.1, max: 0.4, noNaN: true }),
+        (hertz, share) => {
+          const found = best(
+            (t) => Math.sin(4 * Math.PI * hertz * t) + share * Math.sin(2 * Math.PI * hertz * t + 1),
+          );
+          expect(Math.abs(1200 * Math.log2(found / hertz))).toBeLessThan(35);
+        },
+      ),
+      { numRuns: 100, seed: 2 },
+    );
+  });
+
   it('finds nothing in silence', () => {
     expect(best(() => 0)).toBeNaN();
   });
