@@ -16,7 +16,7 @@ import type { Line } from './line';
 import type { NoteEvent } from './note';
 import type { Replacement } from './replacements';
 import { standsByItself } from './standsByItself';
-import { isBelieved, onePitchOf, type Plateau, type Replaced } from './plateaus';
+import { onePitchOf, SHORTEST_REPLACED, type Plateau, type Replaced } from './plateaus';
 import { median } from '@/core/base';
 
 /** A plateau longer than this between two of one pitch is a note of its own. */
@@ -267,7 +267,7 @@ export function separateDetours(
   for (const { within, ...other } of replaced) {
     const next = plateaus.find(({ from }) => from >= within.to);
     if (next && hasBegun(other, within.to, next)) continue;
-    if (decaySeconds > RINGS && !isBelieved(other, hop)) continue;
+    if (decaySeconds > RINGS && seconds(other) < SHORTEST_REPLACED) continue;
     const detour = inPlace(other) ? null : detourOf(other, within);
     if (detour) report(detour, other, within);
   }

@@ -34,9 +34,12 @@ const HIDES: Seconds = 0.25;
 /** A note begun again lasts as long. */
 const SHORTEST_AGAIN: Seconds = 0.09;
 /** While a note begins anew over its own echo, its lower partials may cancel for less than this: nothing had replaced it. */
-const SHORTEST_REPLACED: Seconds = 0.08;
-/** For longer than this, and from these log-odds, a mode had replaced it all the same: of notes that really began anew none was as likely. */
-const SURE = { seconds: 0.045, odds: 1 } as const;
+export const SHORTEST_REPLACED: Seconds = 0.08;
+/**
+ * From these log-odds a mode had replaced it all the same: of notes that really began anew none was as likely. A swing of level and
+ * colour may look like it, and makes no note either.
+ */
+const SURE = 1;
 /** Frames around a squeak in which the note that it interrupts does not carry on. */
 const NEAR_SQUEAK = 11;
 /** Faster than any vibrato or bend, in semitones a frame: the pitch does not swing there, it changes. */
@@ -64,12 +67,6 @@ export interface Replaced extends Plateau {
   readonly within: Plateau;
   /** Log-odds that it did. */
   readonly odds: number;
-}
-
-/** Whether it is to be believed in a room, where a note that begins anew over its own echo looks like it. */
-export function isBelieved({ from, to, odds }: Omit<Replaced, 'within'>, hop: Seconds): boolean {
-  const seconds = (to - from) * hop;
-  return seconds >= SHORTEST_REPLACED || (odds > SURE.odds && seconds > SURE.seconds);
 }
 
 /**
@@ -106,7 +103,12 @@ export function plateausOf(
       ({ from }) => !rings || !hadStopped(from, line, hop),
     );
     replaced.push(...hidden);
-    const disturbed = [...squeaks, ...hidden.filter((other) => !rings || isBelieved(other, hop))];
+    const disturbed = [
+      ...squeaks,
+      ...hidden.filter(
+        ({ from, to, odds }) => !rings || odds > SURE || (to - from) * hop >= SHORTEST_REPLACED,
+      ),
+    ];
     const starts = interruptionsWithin(line, frames, part.from, part.to, a4, decaySeconds)
       .filter(
         (stop) =>

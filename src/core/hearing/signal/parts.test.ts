@@ -130,7 +130,7 @@ describe('periodicity', () => {
   it('takes no partial beyond its range for the tone, where hardly anything else is left of it', () => {
     fc.assert(
       fc.property(
-        fc.double({ min: pitch.maxHz / 1.9, max: 2000, noNaN: true }),
+        fc.double({ min: pitch.aboveAll / 1.9, max: 2000, noNaN: true }),
         fc.double({ min: 0.1, max: 0.4, noNaN: true }),
         (hertz, share) => {
           const found = best(

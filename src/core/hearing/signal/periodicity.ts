@@ -89,7 +89,7 @@ export class Periodicity {
 
   /** Keeps the best local maxima in rising order of lag; among equals the shorter, as their multiples say nothing new. */
   private collectPeaks(): void {
-    const { minLag, maxLag, maxHz } = this.settings;
+    const { minLag, maxLag, aboveAll } = this.settings;
     const { nsdf, frequency, clarity } = this;
     for (let lag = minLag; lag <= maxLag; lag++) {
       const at = nsdf[lag]!;
@@ -106,7 +106,7 @@ export class Periodicity {
         this.peak.find(nsdf, lag, shift);
         ({ shift, height } = this.peak);
       }
-      if (this.rate / (lag + shift) > maxHz) continue;
+      if (this.rate / (lag + shift) > aboveAll) continue;
       height = Math.min(1, height);
       let slot = this.count;
       if (this.count === CANDIDATES) {

@@ -31,8 +31,8 @@ export interface PeriodicitySettings {
   readonly fftSize: number;
   readonly minLag: number;
   readonly maxLag: number;
-  /** What repeats itself more often is a partial of something: lags are whole, and the shortest lies beyond this. */
-  readonly maxHz: Hertz;
+  /** What repeats itself more often is a partial of something: lags are whole, and the shortest may lie beyond this. */
+  readonly aboveAll: Hertz;
   readonly redundancy: Redundancy;
 }
 
@@ -87,6 +87,7 @@ function periodicitySettings(
   rate: Hertz,
   minHz: Hertz,
   maxHz: Hertz,
+  aboveAll: Hertz,
   redundancy: Redundancy,
 ): PeriodicitySettings {
   const maxLag = Math.ceil(rate / minHz) + 2;
@@ -96,7 +97,7 @@ function periodicitySettings(
     window,
     maxLag,
     minLag: Math.max(2, Math.floor(rate / maxHz) - 1),
-    maxHz,
+    aboveAll,
     fftSize: nextPowerOfTwo(window + maxLag + 1),
     redundancy,
   };
@@ -111,7 +112,8 @@ export function listeningSettings(sampleRate: Hertz, range: ListeningRange): Set
   }
   // A whole tone below the written range and a fifth above it: bent notes and overshot modes stay in sight.
   const minHz = range.lowestHz / 1.13;
-  const maxHz = Math.min(range.highestHz * 1.5, sampleRate * 0.42);
+  const aboveAll = range.highestHz * 1.5;
+  const maxHz = Math.min(aboveAll, sampleRate * 0.42);
   if (!(minHz * 4 < maxHz))
     throw new RangeError(`a sample rate of ${sampleRate} Hz is too low for this instrument`);
 
@@ -126,11 +128,12 @@ export function listeningSettings(sampleRate: Hertz, range: ListeningRange): Set
   const pitchDecimation = Math.max(1, Math.floor(sampleRate / leastRate));
   const pitchRate = sampleRate / pitchDecimation;
   const redundancy = weakOddUpToHz > 0 ? WEAK_ODD_REDUNDANCY : ORDINARY_REDUNDANCY;
-  const pitch = periodicitySettings(pitchRate, minHz, maxHz, redundancy);
+  const pitch = periodicitySettings(pitchRate, minHz, maxHz, aboveAll, redundancy);
   const brief = periodicitySettings(
     pitchRate,
     Math.min(minHz * BRIEF_RANGE, BRIEF_LOWEST),
     maxHz,
+    aboveAll,
     redundancy,
   );
 
