@@ -18,15 +18,17 @@ const app = serving();
 
 const word = (page: Page) => page.getByTestId('word').innerText();
 /** Looked for in every picture that the page paints: some last half a second, and a locator may look twice a second. */
-const phase = (page: Page, hint: RegExp) =>
-  duringBlock(
-    page,
-    page.waitForFunction(
-      (pattern) => new RegExp(pattern).test(document.querySelector('[data-testid=hint]')?.textContent ?? ''),
-      hint.source,
-      { timeout: BLOCK_MS },
-    ),
+const phase = (page: Page, hint: RegExp) => shown(page, '[data-testid=hint]', hint);
+function shown(page: Page, where: string, words: RegExp) {
+  const seen = page.waitForFunction(
+    ([selector, pattern]) => new RegExp(pattern).test(document.querySelector(selector)?.textContent ?? ''),
+    [where, words.source] as const,
+    { timeout: BLOCK_MS },
   );
+  return duringBlock(page, seen);
+}
+/** Which breath of the four is being played. */
+const breath = (page: Page, numbers: RegExp) => shown(page, 'body', new RegExp(`${numbers.source} of 4`));
 /** Makes the browser say that the page is hidden, or seen again. */
 const setHidden = (page: Page, hidden: boolean) =>
   page.evaluate((value) => {
@@ -128,17 +130,17 @@ test('a microphone with known faults: the page names exactly those, says what to
 test('pedals run a block: on, this breath again, hidden pitch, metronome, the list of keys, and stop', async () => {
   const page = await visitSlurs('Flute', 'simulated player');
   await page.getByTestId('begin').click();
-  await duringBlock(page, page.getByText('2 of 4').waitFor({ timeout: 30_000 }));
+  await breath(page, /2/);
   await page.keyboard.press('PageUp');
   await phase(page, /counting in/);
-  await page.getByText(/[12] of 4/).waitFor();
+  await breath(page, /[12]/);
   await page.keyboard.press('h');
   await phase(page, /reading is hidden/);
   await page.keyboard.press('h');
   await page.keyboard.press('m');
   await page.keyboard.press('?');
   await expect(page.getByTestId('keys').innerText()).resolves.toMatch(/left pedal/);
-  await page.getByText('3 of 4').waitFor({ timeout: BLOCK_MS });
+  await breath(page, /3/);
   await page.keyboard.press(' ');
   await measured(page);
   await expect(page.getByText(/Played in 2 stretches/).count()).resolves.toBe(1);
@@ -150,13 +152,13 @@ test('a block that is interrupted by a reload is gone on with, and what was hear
   const page = await visitSlurs('Flute', 'simulated player');
   await page.getByTestId('begin').click();
   // Hurried, one page may be over between two looks at it.
-  await duringBlock(page, page.getByText(/[234] of 4/).waitFor({ timeout: BLOCK_MS }));
+  await breath(page, /[234]/);
   await page.reload();
   await page.getByText('interrupted', { exact: true }).waitFor();
-  await page.getByText(/[1234] of 4/).waitFor();
+  await breath(page, /[1234]/);
   await page.getByTestId('go-on').click();
   await phase(page, /counting in/);
-  await duringBlock(page, page.getByText(/[34] of 4/).waitFor({ timeout: BLOCK_MS }));
+  await breath(page, /[34]/);
   await setHidden(page, true);
   await page.getByText('paused', { exact: true }).waitFor();
   await setHidden(page, false);
@@ -187,11 +189,11 @@ test('in free time the music waits for the player, note by note', async () => {
   const page = await visitSlurs('Oboe', 'microphone', { microphone: audio });
   await page.getByRole('radio', { name: 'free', exact: true }).click();
   await page.getByTestId('begin').click();
-  await page.getByText('2 of 4').waitFor({ timeout: BLOCK_MS });
+  await breath(page, /2/);
   await phase(page, /then go on/);
   expect(await word(page)).toBe('breathe');
   await page.keyboard.press('PageDown');
-  await page.getByText('3 of 4').waitFor();
+  await breath(page, /3/);
   await page.keyboard.press(' ');
   await measured(page);
   await expect(page.getByTestId('value-notes-played').innerText()).resolves.toBe('3 of 3');

@@ -66,8 +66,12 @@ const BACK_DB = 7;
 const BACK_FRAMES = 14;
 /** Log-odds from which one start is believed by itself; with company in the same tone, from which others are too. */
 const BELIEVED = 2.8;
-/** In a tone longer than this there are as many times more moments that may look like one by chance: as much likelier it has to be. */
+/**
+ * In a tone longer than this there are more moments that an echo may make look like one by chance: as much likelier it has to be, by
+ * no more than this.
+ */
 const FEW_CHANCES: Seconds = 0.5;
+const MOST_CHANCES = 0.6;
 const BELIEVED_WITH = { others: 3, odds: 0.3 } as const;
 /** Within a vibrato wider than repeated notes swing by themselves, it takes more. */
 const BELIEVED_IN_SWING = { cents: 20, odds: 4 } as const;
@@ -114,7 +118,8 @@ export function interruptionsWithin(
       ? BELIEVED_IN_SWING.odds
       : sure >= BELIEVED_WITH.others
         ? BELIEVED_WITH.odds
-        : BELIEVED + Math.max(0, Math.log(((to - from) * frames.hopSeconds) / FEW_CHANCES));
+        : BELIEVED +
+          (rings ? clamp(Math.log(((to - from) * frames.hopSeconds) / FEW_CHANCES), 0, MOST_CHANCES) : 0);
   const likely = likeliest(
     candidates.filter(({ odds }) => odds > needed),
     apart,
