@@ -1,5 +1,5 @@
 import type { Hertz, Seconds } from '@/core/tuning';
-import type { Loss } from './losses';
+import { LEAST_AMPLITUDE, SHORTEST_PERIOD, type Loss } from './losses';
 
 /** Over so long a sound's sharpest turn is known: more than a period of any tone. */
 const BLOCK: Seconds = 0.04;
@@ -11,9 +11,6 @@ const APART: Seconds = 0.004;
 /** The levels on both sides of a jump are as near as this, as a ratio of amplitudes. */
 const AS_LOUD = 1.2;
 const LEVEL_OVER: Seconds = 0.012;
-/** Below this there was no tone to lose. */
-const LEAST_AMPLITUDE = 0.001;
-const SHORTEST_PERIOD: Seconds = 1 / 2500;
 /** A tone is as much like itself a period ago, and on the other side of a jump. */
 const ALIKE = 0.93;
 /** Twice a period may fit whole samples better than one does. */

@@ -1,5 +1,5 @@
 import { COLOURS, perColour } from '@/core/base';
-import type { Hertz } from '@/core/tuning';
+import { centsBetween, type Hertz } from '@/core/tuning';
 import { FloatColumn } from './columns';
 import { Continuity, QUICK_PARTIALS } from './continuity';
 import { Decimator } from './decimator';
@@ -10,6 +10,7 @@ import { Jumps } from './jumps';
 import { Losses, type Loss } from './losses';
 import { Periodicity } from './periodicity';
 import { PitchPath } from './pitchPath';
+import { readAgain } from './readAgain';
 import { listeningSettings, type ListeningRange, type Settings } from './settings';
 import { Spectrum } from './spectrum';
 
@@ -31,11 +32,7 @@ const ROW = COLOUR + COLOURS.length;
 const AIRINESS = COLOUR + COLOURS.indexOf('airinessDb');
 const RICHNESS = COLOUR + COLOURS.indexOf('richness');
 
-/** Two pitches further apart are of two tones. */
-const ANOTHER_CENTS = 100;
-
-const isHalf = (a: number, b: number) => Math.abs(cents(2 * a, b)) < 50;
-const cents = (a: number, b: number) => 1200 * Math.log2(a / b);
+const isHalf = (a: number, b: number) => Math.abs(centsBetween(2 * a, b)) < 50;
 
 export interface ListenerOptions {
   /** Called in order with each new frame, a few milliseconds behind the sound. */
@@ -311,36 +308,8 @@ export class Listener {
     frames.quickF0.set(frames.f0);
     this.spreadSpectra(frames);
     this.refine(frames.f0);
-    this.readAgain(frames);
+    readAgain(frames, (frame) => this.quickReadBy.get(frame));
     return frames;
-  }
-
-  /** Where a frame was followed by another pitch than the one that was settled on afterwards, its partials are those of no tone. */
-  private readAgain({ count, f0, quickPartials, newness, growthDb, sound }: Frames): void {
-    const { hop, pitchDecimation, pitch, hopSeconds, minHz } = this.settings;
-    const otherwise = (i: number) => {
-      const by = this.quickReadBy.get(i);
-      return by > 0 && f0[i]! > 0 && Math.abs(cents(f0[i]!, by)) > ANOTHER_CENTS;
-    };
-    for (let from = 0; from < count; from++) {
-      if (!otherwise(from)) continue;
-      let to = from + 1;
-      while (to < count && otherwise(to)) to++;
-      const continuity = new Continuity(pitch.rate, hopSeconds, minHz);
-      // What a frame tells is of the one before it, held against the one before that.
-      for (let i = Math.max(0, from - 2); i < Math.min(count, to + 2); i++) {
-        const length = continuity.lengthFor(f0[i]!);
-        const centre = (i * hop) / pitchDecimation;
-        const start = Math.round(centre - length / 2);
-        if (start < 0 || start + length > sound.length) continue;
-        continuity.analyse(sound.subarray(start, start + length), centre - start, f0[i]!);
-        if (i >= from && i < to) quickPartials.set(continuity.amplitudes, i * QUICK_PARTIALS);
-        if (i < from) continue;
-        newness[i - 1] = continuity.newness;
-        growthDb[i - 1] = continuity.growthDb;
-      }
-      from = to;
-    }
   }
 
   /** In order: what came as nothing, and what was left out without a gap. */
@@ -367,7 +336,7 @@ export class Listener {
     const shortest = (window * decimation) / this.settings.hop;
     for (let from = 0; from < f0.length;) {
       let to = from + 1;
-      while (to < f0.length && Math.abs(cents(f0[to]!, f0[to - 1]!)) < 50) to++;
+      while (to < f0.length && Math.abs(centsBetween(f0[to]!, f0[to - 1]!)) < 50) to++;
       let rows = 0;
       let halves = 0;
       for (let i = from - (from % every) + every; i < to; i += every) {
@@ -385,7 +354,7 @@ export class Listener {
     for (let i = 0; i < frames.count; i++) {
       const row = ROW * Math.floor(i / every);
       frames.strongestHz[i] = this.spectra.get(row + STRONGEST_HZ);
-      if (!(Math.abs(cents(this.spectra.get(row + READ_BY), frames.f0[i]!)) < 50)) continue;
+      if (!(Math.abs(centsBetween(this.spectra.get(row + READ_BY), frames.f0[i]!)) < 50)) continue;
       for (let k = 0; k < COLOURS.length; k++) frames[COLOURS[k]!][i] = this.spectra.get(row + COLOUR + k);
       frames.subHz[i] = this.spectra.get(row + SUB_HZ);
       frames.subDb[i] = this.spectra.get(row + SUB_DB);
@@ -405,7 +374,7 @@ export class Listener {
       const next = ROW * (upper + 1) + REFINED;
       const b = (i + 1) % every === 0 || next >= this.spectra.length ? a : this.spectra.get(next);
       const fine = (a + b) / 2;
-      if (Math.abs(cents(fine, coarse[i]!)) < STEADY_CENTS) f0[i] = fine;
+      if (Math.abs(centsBetween(fine, coarse[i]!)) < STEADY_CENTS) f0[i] = fine;
     }
   }
 }
@@ -415,6 +384,6 @@ function steadyAround(f0: Float32Array, at: number, reach: number): boolean {
   if (at < reach || at + reach >= f0.length) return false;
   const here = f0[at]!;
   for (let i = at - reach; i <= at + reach; i++)
-    if (!(Math.abs(cents(f0[i]!, here)) < STEADY_CENTS)) return false;
+    if (!(Math.abs(centsBetween(f0[i]!, here)) < STEADY_CENTS)) return false;
   return true;
 }

@@ -12,11 +12,11 @@ const CROSSFADE: Seconds = 0.003;
 const BEFORE: Seconds = 0.01;
 const HISTORY: Seconds = 0.1;
 /** Below this there was no tone to lose. */
-const LEAST_AMPLITUDE = 0.001;
+export const LEAST_AMPLITUDE = 0.001;
 /** A tone that fades away before the zeros was not cut off by them: a gate, or a recording that was trimmed. */
 const STILL_THERE = 0.5;
 const LONGEST_PERIOD: Seconds = 1 / 27;
-const SHORTEST_PERIOD: Seconds = 1 / 2500;
+export const SHORTEST_PERIOD: Seconds = 1 / 2500;
 
 /** Sound that never came: places in samples, the last one excluded. */
 export interface Loss {
