@@ -155,6 +155,8 @@ export function separateDetours(
   const isMadeOfBoth = (i: number) => {
     const [before, brief, after] = [parts[i - 1], parts[i]!, parts[i + 1]];
     if (!before || !after?.joined || seconds(brief) >= seconds(after)) return false;
+    // Where nothing rings a silence parts the two.
+    if (!brief.joined && !(decaySeconds > RINGS)) return false;
     const rings = (earlier: Plateau) => decaySeconds > RINGS && (brief.to - earlier.to) * hop <= ringing;
     return (
       (rings(before) && isBlend(brief, before, after, line)) ||
@@ -204,13 +206,17 @@ export function separateDetours(
         else if (isBlip && lasts(here, SHORTEST_BLIP, longer)) report('blip', here, longer);
         else if (detour === 'break' && lasts(here, shortestBreak, longer)) report('break', here, longer);
         if (again) parts.splice(i, 2, { ...after, from: here.from, joined: false });
-        else
-          parts.splice(i - 1, 3, {
+        else {
+          // On its way back a pitch may be found for a moment that is nearly the note's.
+          const isOnWay = seconds(after) < SHORTEST_NOTE && next?.joined;
+          const back = isOnWay && Math.abs(next.pitch - longer.pitch) < onePitch ? next : after;
+          parts.splice(i - 1, back === after ? 3 : 4, {
             from: before.from,
-            to: after.to,
+            to: back.to,
             joined: before.joined,
             pitch: longer.pitch,
           });
+        }
         changed = true;
       } else if (after && (ofBoth || isStartOf(length, seconds(after), inLine))) {
         const detour = ofBoth ? null : detourOf(here, after, true);

@@ -79,6 +79,41 @@ it('hears blips at the start of tongued notes', () => {
   expect(heard.notes).toHaveLength(6);
 });
 
+const again = (name: string) => Array<string>(8).fill(name);
+
+it.each([
+  ['bassoon', 'F4'],
+  ['bassoon', 'Bb1'],
+  ['clarinet-eb', 'C#6'],
+  ['clarinet-bass', 'C3'],
+  ['recorder-bass', 'C#4'],
+])('hears blips that begin a note again, and the note: %s %s', (id, name) => {
+  const { truth, heard } = played(id, again(name), { blip: 1 }, 3);
+  const blips = heard.events.filter(({ kind }) => kind === 'blip');
+  expect(truth.events.length).toBe(8);
+  expect(heard.notes).toHaveLength(8);
+  expect(heard.events.filter(({ kind }) => kind !== 'blip')).toEqual([]);
+  expect(blips.length).toBeGreaterThanOrEqual(6);
+});
+
+it.each([
+  ['bassoon', 'Bb1', 'break'],
+  ['sax-baritone', 'B3', 'break'],
+  ['clarinet-bass', 'C3', 'break'],
+  ['contrabassoon', 'F2', 'break'],
+  ['clarinet-eb', 'A6', 'undertone'],
+  ['clarinet-bb', 'C7', 'undertone'],
+  ['recorder-bass', 'C#4', 'squeak'],
+] as const)('keeps a note whole through what happens in it: %s %s, %s', (id, name, kind) => {
+  const { truth, heard } = played(id, again(name), { [kind]: 1 }, 3);
+  expect(heard.notes.map(({ soundingMidi }) => soundingMidi)).toEqual(
+    truth.notes.map(({ soundingMidi }) => soundingMidi),
+  );
+  expect(heard.events.filter((event) => event.kind !== kind)).toEqual([]);
+  // The shortest breaks of low notes are shorter than any window that could show them.
+  expect(heard.events.length).toBeGreaterThanOrEqual(truth.events.length - 2);
+});
+
 it('names the mode that broke in', () => {
   const { truth, heard } = played('clarinet-bb', ['E5', 'F5'], { break: 1 });
   expect(heard.events.map((event) => event.soundingMidi)).toEqual(

@@ -4,6 +4,9 @@ import { floorOf } from '@/core/hearing/room';
 
 const OVER_FLOOR_DB = 6;
 const UNDER_PEAK_DB = 50;
+/** Hops fainter than this against the loudest so near to them are silent, though windows over them hold what sounds beside them. */
+const SILENT_DB = 30;
+const BESIDE: Seconds = 0.043;
 /** Fainter than this against what was taken out, it is left over from it. */
 const REST_DB = 20;
 
@@ -40,7 +43,7 @@ export function soundingLine(frames: Frames, a4: Hertz): Line {
   const pitch = new Float64Array(frames.count).fill(NaN);
   const levelDb = Float64Array.from(frames.levelDb);
   for (let i = 0; i < frames.count; i++) {
-    if (!frames.masked[i] && levelDb[i]! >= gate && !isRestOfDrone(frames, i))
+    if (!frames.masked[i] && levelDb[i]! >= gate && !isSilent(frames, i) && !isRestOfDrone(frames, i))
       pitch[i] = hertzToMidi(frames.f0[i]!, a4);
   }
   bridgeMasked(frames.masked, pitch, levelDb);
@@ -68,6 +71,15 @@ export const newnessIn = ({ newness }: Line, from: number, to: number): Float64A
 function withoutMasked({ masked, newness, growthDb }: Frames): Pick<Line, 'newness' | 'growthDb'> {
   const carriesOn = (values: Float32Array) => values.map((value, i) => (masked[i] ? 0 : value));
   return { newness: carriesOn(newness), growthDb: carriesOn(growthDb) };
+}
+
+function isSilent({ hopDb, levelDb, hopSeconds }: Frames, frame: number): boolean {
+  const beside = Math.round(BESIDE / hopSeconds);
+  const loudest = (of: Float32Array, reach: number) =>
+    of
+      .subarray(Math.max(0, frame - reach), frame + reach + 1)
+      .reduce((most, db) => Math.max(most, db), -Infinity);
+  return loudest(hopDb, 1) < loudest(levelDb, beside) - SILENT_DB;
 }
 
 /** What little of a drone the notches let through until they have settled. */

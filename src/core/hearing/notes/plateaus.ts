@@ -1,11 +1,11 @@
 import type { Frames } from '@/core/hearing/signal';
 import type { Instrument } from '@/core/instruments';
-import type { Hertz, Seconds, Semitones } from '@/core/tuning';
+import { midiToHertz, type Hertz, type Seconds, type Semitones } from '@/core/tuning';
 import type { Line } from './line';
 import { median } from '@/core/base';
 import { RINGS } from '@/core/hearing/room';
 import { multipleOf } from './echoes';
-import { hadStopped } from './gaps';
+import { hadStopped, hopMean } from './gaps';
 import { hiddenModes } from './hiddenModes';
 import { areLost } from './lost';
 import { interruptionsWithin } from './restarts';
@@ -29,6 +29,11 @@ const FOLLOW: Seconds = 0.3;
 const FEWEST_FRAMES = 2;
 /** A fall this deep between two pitches is the tongue's work. */
 const STOP_DB = 30;
+/** Where no pitch is found for no longer than this, and the level falls by less, nothing stopped. */
+const LONGEST_UNHEARD: Seconds = 0.12;
+const FALLS_DB = 4;
+/** What begins has grown by then. */
+const GROWS: Seconds = 0.1;
 /** For so long a note may go on being found while its octave has begun over its echo. */
 const HIDES: Seconds = 0.25;
 /** A note begun again lasts as long. */
@@ -85,9 +90,9 @@ export function plateausOf(
   const hop = frames.hopSeconds;
   const rings = decaySeconds > RINGS;
   const replaced: Replaced[] = [];
-  const raw = withoutSpecks(byPitch(line, hop, instrument.step)).map((part, i, all) => {
+  const raw = withoutSpecks(byPitch(line, hop, instrument.step, a4)).map((part, i, all) => {
     const before = all[i - 1];
-    return before && part.joined && stopsBetween(line, before, part) ? { ...part, joined: false } : part;
+    return before && part.joined && stopsBetween(line, before, part, hop) ? { ...part, joined: false } : part;
   });
   const parts: Plateau[] = [];
   /** Where the part that comes next began, while what came before it still rang over it. */
@@ -136,7 +141,8 @@ export function withPitch(line: Line, from: number, to: number, joined: boolean)
   return { from, to, joined, pitch: median(line.pitch.subarray(from, to)) };
 }
 
-function byPitch({ pitch, dropout: longest }: Line, hop: Seconds, step: Instrument['step']): Plateau[] {
+function byPitch(line: Line, hop: Seconds, step: Instrument['step'], a4: Hertz): Plateau[] {
+  const { pitch, dropout: longest } = line;
   const onePitch = onePitchOf({ step });
   const dropout = Math.round(longest / hop);
   const follow = Math.round(FOLLOW / hop);
@@ -160,7 +166,8 @@ function byPitch({ pitch, dropout: longest }: Line, hop: Seconds, step: Instrume
   for (let i = 0; i < pitch.length; i++) {
     const value = pitch[i]!;
     if (Number.isNaN(value)) continue;
-    if (from >= 0 && i - last - 1 > dropout) close(last + 1);
+    const isApart = last >= 0 && i - last - 1 > dropout && !goesOn(line, last, i, hop, a4);
+    if (from >= 0 && isApart) close(last + 1);
     else if (from >= 0) {
       const off = Math.abs(value - centre);
       if (Math.abs(value - pitch[last]!) >= LEAP) leapt = true;
@@ -188,7 +195,7 @@ function byPitch({ pitch, dropout: longest }: Line, hop: Seconds, step: Instrume
     }
     if (from < 0) {
       from = i;
-      joined = last >= 0 && i - last - 1 <= dropout;
+      joined = last >= 0 && !isApart;
       centre = value;
       away = -1;
       leapt = false;
@@ -200,6 +207,19 @@ function byPitch({ pitch, dropout: longest }: Line, hop: Seconds, step: Instrume
   }
   close(last + 1);
   return parts;
+}
+
+/**
+ * Whether sound goes on between two frames, while no pitch is found: another mode of a low note may be gone before a window holds
+ * nothing else, and no level falls meanwhile.
+ */
+function goesOn(line: Line, last: number, next: number, hop: Seconds, a4: Hertz): boolean {
+  const { pitch, levelDb, hopDb } = line;
+  if ((next - last) * hop > LONGEST_UNHEARD) return false;
+  const period = Math.ceil(1 / (midiToHertz(Math.min(pitch[last]!, pitch[next]!), a4) * hop));
+  const least = Math.min(levelDb[last]!, levelDb[next]!) - FALLS_DB;
+  for (let i = last + 1; i < next; i++) if (hopMean(hopDb, i, period) < least) return false;
+  return true;
 }
 
 function spanOf(values: Float64Array, from: number, to: number): number {
@@ -232,9 +252,11 @@ function withoutSpecks(parts: Plateau[]): Plateau[] {
   return kept;
 }
 
-/** Whether the sound stops, however shortly, between two plateaus. */
-function stopsBetween({ hopDb, levelDb }: Line, before: Plateau, after: Plateau): boolean {
-  const quieter = Math.min(levelDb[(before.from + before.to) >> 1]!, levelDb[(after.from + after.to) >> 1]!);
+/** Whether the sound stops, however shortly, between two plateaus: a speck in a silence, or a brief start, is held to what it grows into. */
+function stopsBetween({ hopDb, levelDb }: Line, before: Plateau, after: Plateau, hop: Seconds): boolean {
+  const middle = (part: Plateau) => levelDb[(part.from + part.to) >> 1]!;
+  const grown = Math.max(...levelDb.subarray(after.from, after.from + Math.round(GROWS / hop)));
+  const quieter = Math.min(middle(before), Math.max(middle(after), grown));
   for (let i = Math.max(before.from, before.to - 3); i < Math.min(after.to, after.from + 3); i++) {
     if (hopDb[i]! < quieter - STOP_DB) return true;
   }

@@ -1,7 +1,10 @@
 import { median } from '@/core/base';
 import type { Frames } from '@/core/hearing/signal';
 import { soundingOf, writtenRange, type Instrument } from '@/core/instruments';
-import { hertzToMidi, midiToHertz, type Hertz, type Midi, type Seconds } from '@/core/tuning';
+import { centsBetween, hertzToMidi, midiToHertz, type Hertz, type Midi, type Seconds } from '@/core/tuning';
+import { hadStopped } from './gaps';
+import { otherModes } from './detours';
+import { multipleOf } from './echoes';
 import { isInPlace } from './isInPlace';
 import { ownSeconds, type Line } from './line';
 import type { Replacement } from './replacements';
@@ -12,6 +15,9 @@ const LEAP = 1.35;
 const PARTIAL_CENTS = 40;
 /** What comes and goes is blurred; the first two partials stand alone enough to allow for it. */
 const LOW_PARTIAL_CENTS = 80;
+/** The strongest of another mode may be this partial of it or a higher one, and is as near to it. */
+const UPPER_PARTIAL = 3;
+const UPPER_CENTS = 20;
 /** From this partial on, all frequencies are near to one; that it should be the strongest is as strange. */
 const HIGH_PARTIAL = 4;
 const LONGEST: Seconds = 0.16;
@@ -36,7 +42,8 @@ export function bridgeSqueaks(line: Line, frames: Frames, instrument: Instrument
     if (!(strongestHz[from]! > top)) continue;
     let to = from;
     while (to < count && strongestHz[to]! > top) to++;
-    const squeak = (to - from) * hopSeconds <= LONGEST ? squeakBetween(line, frames, from, to, a4) : null;
+    const squeak =
+      (to - from) * hopSeconds <= LONGEST ? squeakBetween(line, frames, from, to, instrument, a4) : null;
     // Bridged all the same, what is too short is neither a squeak nor a note.
     if (squeak && to - from >= fewest) found.push(squeak);
     from = to;
@@ -44,7 +51,14 @@ export function bridgeSqueaks(line: Line, frames: Frames, instrument: Instrument
   return found;
 }
 
-function squeakBetween(line: Line, frames: Frames, from: number, to: number, a4: Hertz): Replacement | null {
+function squeakBetween(
+  line: Line,
+  frames: Frames,
+  from: number,
+  to: number,
+  instrument: Instrument,
+  a4: Hertz,
+): Replacement | null {
   const { strongestHz } = frames;
   const before = median(line.pitch.subarray(from - REACH, from - 3).filter((pitch) => !Number.isNaN(pitch)));
   const after = firstNear(line.pitch, before, to);
@@ -54,12 +68,26 @@ function squeakBetween(line: Line, frames: Frames, from: number, to: number, a4:
   const f0 = midiToHertz(before, a4);
   const k = Math.round(hertz / f0);
   const near = k <= 2 ? LOW_PARTIAL_CENTS : PARTIAL_CENTS;
+  // A high partial may be the strongest of another mode too: then the pitch tells.
+  const found = median(line.pitch.subarray(from, to).filter((pitch) => !Number.isNaN(pitch)));
+  const isMode =
+    (found > before + SAME && multipleOf(hertzToMidi(hertz, a4), found) !== null) ||
+    otherModes(before, instrument).some(
+      (mode) => mode > before && isUpperPartial(hertz, midiToHertz(mode, a4)),
+    );
   const isPartial = k < HIGH_PARTIAL && Math.abs(1200 * Math.log2(hertz / (k * f0))) < near;
-  if (isPartial || !(hertz > LEAP * usual)) return null;
+  if (isMode || isPartial || !(hertz > LEAP * usual)) return null;
   if (median(frames.hopDb.subarray(from, to)) < line.floorDb + OVER_FLOOR_DB || !isInPlace(frames, from, to))
     return null;
+  // The tongue had stopped the note: this begins the next one.
+  if (hadStopped(from, frames, frames.hopSeconds)) return null;
   for (let i = from - 2; i < after; i++) line.pitch[i] = before;
   return { from, to, pitch: hertzToMidi(hertz, a4), note: before };
+}
+
+function isUpperPartial(hertz: Hertz, f0: Hertz): boolean {
+  const partial = Math.round(hertz / f0);
+  return partial >= UPPER_PARTIAL && Math.abs(centsBetween(hertz, partial * f0)) < UPPER_CENTS;
 }
 
 /** First frame from which the note is back. */

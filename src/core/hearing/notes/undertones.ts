@@ -28,7 +28,7 @@ const NEAR_CENTS = 60;
 const NOTHING_BETWEEN_DB: Decibels = -28;
 /** The note's own partial 1 is the louder by this, or it would be the undertone. */
 const LOUDER_DB: Decibels = 2;
-const MOST_RATIO = 5;
+const MOST_RATIO = 9;
 const COMES_BACK: Seconds = 0.2;
 /** How much louder than on the average the echo of a note may be. */
 const ECHO_MARGIN_DB: Decibels = 9;
@@ -133,9 +133,11 @@ function isHeardBeside(
 
 /**
  * Whether all there is of a tone is one upper partial: then what sounds lies above the range that was searched (a whistle, a
- * beep, a note that the sample rate cannot carry), and only multiples of its period were found.
+ * beep, a note that the sample rate cannot carry), and only multiples of its period were found. What is briefer than half the window of
+ * the spectrum is not seen alone in it.
  */
 function isOutOfSight(part: Plateau, frames: Frames): boolean {
+  if ((part.to - part.from) * frames.hopSeconds < 0.5 * spectrumSeconds(frames)) return false;
   const rows = spectraOf(part, frames);
   const alone = rows.filter((row) => {
     let top = 0;
@@ -144,6 +146,10 @@ function isOutOfSight(part: Plateau, frames: Frames): boolean {
   });
   return 2 * alone.length > rows.length;
 }
+
+/** How much of the sound one spectrum sees. */
+const spectrumSeconds = ({ settings: { spectrum, sampleRate } }: Frames): Seconds =>
+  (spectrum.window * spectrum.decimation) / sampleRate;
 
 /** The spectra of a plateau that were read by its pitch; only they can tell. */
 function spectraOf(part: Plateau, frames: Frames): Float32Array[] {
@@ -292,8 +298,7 @@ function echoes(
     const multiple = hertz / midiToHertz(sound.pitch, a4);
     if (!(Math.abs(1200 * Math.log2(multiple / Math.max(1, Math.round(multiple)))) < NEAR_CENTS))
       return false;
-    const since =
-      (frame - sound.to) * frames.hopSeconds - frames.settings.spectrum.window / frames.settings.sampleRate;
+    const since = (frame - sound.to) * frames.hopSeconds - spectrumSeconds(frames);
     return absoluteDb < sound.mostDb - (60 / (RINGS_LONGER * decaySeconds)) * Math.max(0, since);
   });
 }
