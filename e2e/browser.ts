@@ -178,6 +178,19 @@ export async function duringBlock(page: Page, coming: Promise<unknown>): Promise
   }
 }
 
+/** Waits for words in every picture that the page paints: some last half a second, and a locator may look twice a second. */
+export function painted(page: Page, where: string, words: RegExp): Promise<void> {
+  const seen = page.waitForFunction(
+    ([selector, pattern]) => new RegExp(pattern).test(document.querySelector(selector)?.textContent ?? ''),
+    [where, words.source] as const,
+    { timeout: BLOCK_MS },
+  );
+  return duringBlock(page, seen);
+}
+
+/** What the stand says of where in a block it is. */
+export const phase = (page: Page, hint: RegExp): Promise<void> => painted(page, '[data-testid=hint]', hint);
+
 /** What is being played has ended, and its verdict is there. */
 export async function measured(page: Page): Promise<void> {
   await duringBlock(page, page.waitForURL('**/review', { timeout: BLOCK_MS }));

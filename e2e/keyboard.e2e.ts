@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core';
-import { duringBlock, measured, serving } from './browser';
+import { measured, phase, serving } from './browser';
 
 const app = serving();
 
@@ -38,7 +38,7 @@ test('without a pointer, on a phone that lies on its side: from Today to a kept 
   await tabTo(page, /Begin/);
   await page.keyboard.press('Enter');
   const stand = page.getByRole('main');
-  await duringBlock(page, page.getByTestId('hint').filter({ hasText: 'counting in' }).waitFor());
+  await phase(page, /counting in/);
   // All of it is on the screen: music, thread, word and keys, none behind another's edge.
   for (const part of ['word', 'stop', 'again']) {
     const box = await stand.getByTestId(part).boundingBox();

@@ -2,7 +2,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Page } from 'playwright-core';
-import { chooseSetting, duringBlock, measured, serving } from './browser';
+import { chooseSetting, duringBlock, measured, phase, serving } from './browser';
 
 const app = serving();
 
@@ -104,7 +104,7 @@ test('a call in the middle of a take is told within a second, and what it took i
   await page.goto(`${app.url}/exercise/long-tone`);
   await chooseSetting(page, 'simulated player');
   await page.getByTestId('begin').click();
-  await page.getByText('counting in').waitFor();
+  await phase(page, /counting in/);
   await page.getByText('counting in').waitFor({ state: 'hidden' });
   await page.getByTestId('stop').waitFor();
   const began = Date.now();

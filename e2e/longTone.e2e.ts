@@ -7,7 +7,7 @@ import { heldNote } from '@/core/music/scores.testing';
 import { encodeWav } from '@/core/formats';
 import { findInstrument } from '@/core/instruments';
 import { perform, steadyPlayer, type Player } from '@/core/lab';
-import { type BrowserOptions, chooseInstrument, chooseSetting, figure, serving } from './browser';
+import { type BrowserOptions, chooseInstrument, chooseSetting, figure, phase, serving } from './browser';
 
 const PLAY_AND_MEASURE_MS = 40_000;
 const FIRST_START_SECONDS = 6;
@@ -90,7 +90,7 @@ test('the simulated player plays on the beat of a metronome that sounds in the r
   const page = await visit();
   await chooseSetting(page, 'simulated player');
   await page.getByTestId('begin').click();
-  await page.getByText('counting in').waitFor();
+  await phase(page, /counting in/);
   await expect(page.getByTestId('caution').innerText()).resolves.toMatch(/^Dizzy, numb/);
   await page.waitForURL('**/review', { timeout: PLAY_AND_MEASURE_MS });
   await page.getByTestId('value-centre').waitFor();

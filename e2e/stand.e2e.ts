@@ -4,31 +4,13 @@ import { findInstrument } from '@/core/instruments';
 import { noFaults, perform, steadyPlayer } from '@/core/lab';
 import type { Page } from 'playwright-core';
 import * as z from 'zod';
-import {
-  BLOCK_MS,
-  chooseSetting,
-  duringBlock,
-  measured,
-  serving,
-  setSlider,
-  type BrowserOptions,
-} from './browser';
+import { chooseSetting, measured, painted, phase, serving, setSlider, type BrowserOptions } from './browser';
 
 const app = serving();
 
 const word = (page: Page) => page.getByTestId('word').innerText();
-/** Looked for in every picture that the page paints: some last half a second, and a locator may look twice a second. */
-const phase = (page: Page, hint: RegExp) => shown(page, '[data-testid=hint]', hint);
-function shown(page: Page, where: string, words: RegExp) {
-  const seen = page.waitForFunction(
-    ([selector, pattern]) => new RegExp(pattern).test(document.querySelector(selector)?.textContent ?? ''),
-    [where, words.source] as const,
-    { timeout: BLOCK_MS },
-  );
-  return duringBlock(page, seen);
-}
 /** Which breath of the four is being played. */
-const breath = (page: Page, numbers: RegExp) => shown(page, 'body', new RegExp(`${numbers.source} of 4`));
+const breath = (page: Page, numbers: RegExp) => painted(page, 'body', new RegExp(`${numbers.source} of 4`));
 /** Makes the browser say that the page is hidden, or seen again. */
 const setHidden = (page: Page, hidden: boolean) =>
   page.evaluate((value) => {
