@@ -32,6 +32,7 @@ const STOP_DB = 30;
 /** Where no pitch is found for no longer than this, and the level falls by less, nothing stopped. */
 const LONGEST_UNHEARD: Seconds = 0.12;
 const FALLS_DB = 4;
+const OVER_NOISE_DB = 10;
 /** What begins has grown by then. */
 const GROWS: Seconds = 0.1;
 /** For so long a note may go on being found while its octave has begun over its echo. */
@@ -214,10 +215,12 @@ function byPitch(line: Line, hop: Seconds, step: Instrument['step'], a4: Hertz):
  * nothing else, and no level falls meanwhile.
  */
 function goesOn(line: Line, last: number, next: number, hop: Seconds, a4: Hertz): boolean {
-  const { pitch, levelDb, hopDb } = line;
+  const { pitch, levelDb, hopDb, floorDb } = line;
   if ((next - last) * hop > LONGEST_UNHEARD) return false;
   const period = Math.ceil(1 / (midiToHertz(Math.min(pitch[last]!, pitch[next]!), a4) * hop));
   const least = Math.min(levelDb[last]!, levelDb[next]!) - FALLS_DB;
+  // The noise of the house never falls.
+  if (least < floorDb + OVER_NOISE_DB) return false;
   for (let i = last + 1; i < next; i++) if (hopMean(hopDb, i, period) < least) return false;
   return true;
 }
