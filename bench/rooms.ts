@@ -76,21 +76,18 @@ export function roomTables(full: boolean): void {
     console.log('The faultless player on every family');
     const six = only ? chosen : instruments.filter(({ id }) => SIX.includes(id));
     console.table(
-      conditions.flatMap((room) => {
-        if (!room) return [];
-        const places = flag('places')?.split(',').map(Number) ?? (full ? [1, 2, 3] : [1]);
+      conditions.map((room) => {
+        const places = flag('places')?.split(',').map(Number) ?? (full && room ? [1, 2, 3] : [1]);
         const { takes, accused, slurs, badSlurs, minutes, events, wrong } = faultlessIn(room, places, six);
         if (verbose) for (const line of wrong) console.log('  ' + line);
-        return [
-          {
-            room,
-            takes,
-            'with a false fault %': percent(accused, takes),
-            slurs,
-            'called bad %': percent(badSlurs, slurs),
-            'false events a minute': Number((events / minutes).toFixed(2)),
-          },
-        ];
+        return {
+          room: room ?? 'dry',
+          takes,
+          'with a false fault %': percent(accused, takes),
+          slurs,
+          'called bad %': percent(badSlurs, slurs),
+          'false events a minute': Number((events / minutes).toFixed(2)),
+        };
       }),
     );
   }

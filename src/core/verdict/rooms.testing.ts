@@ -44,7 +44,7 @@ export function faultlessIn(
         events += take.events.length;
         slurs += judgement.seams.length;
         badSlurs += judgement.seams.filter(({ clean }) => clean === false).length;
-        const label = `${family.id} ${instrument.id} ${room}${place}`;
+        const label = `${family.id} ${instrument.id} ${room ?? 'dry'}${place}`;
         if (judgement.faults.length > 0 || judgement.outcome !== 'judged') {
           accused++;
           wrong.push(
