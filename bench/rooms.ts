@@ -16,6 +16,7 @@ import { flag } from './flags';
 
 const CONDITIONS: readonly (RoomName | null)[] = [null, 'living', 'bad'];
 const PLACES = 3;
+const FAULTS = ['break', 'blip', 'squeak', 'undertone'] as const;
 const SIX = ['flute', 'clarinet-bb', 'oboe', 'bassoon', 'recorder-alto', 'sax-alto'];
 
 const percent = (part: number, whole: number) => Number(((100 * part) / Math.max(1, whole)).toFixed(2));
@@ -110,6 +111,33 @@ export function roomTables(full: boolean): void {
         })),
       );
     }
+  }
+  if (!what || what.includes('again')) {
+    console.log('One note eight times, with a fault in each: low, middle and high notes');
+    console.table(
+      conditions.flatMap((room) =>
+        FAULTS.map((kind) => {
+          const report = over(chosen, room, (place, instrument, sum) => {
+            const { low, high } = writtenRange(instrument);
+            [0.05, 0.25, 0.5, 0.75, 0.95].forEach((share, i) => {
+              const score = repeats(instrument, Math.round(low + share * (high - low)), 1);
+              listenIn(place, { score, instrument, seed: 10 * place.place + i, faults: { [kind]: 1 } }, sum);
+            });
+          });
+          tell(report);
+          const { truth, found, heard, right } = report.tallies.get(kind)!;
+          return {
+            room: room ?? 'dry',
+            kind,
+            'notes once %': percent(report.foundOnce, report.notes),
+            n: truth,
+            recall: percent(found, truth),
+            precision: percent(right, heard),
+            'other events': report.falseEvents.length - (heard - right),
+          };
+        }),
+      ),
+    );
   }
   if (!what || what.includes('repeats')) {
     console.log('Repeated notes found once, %');

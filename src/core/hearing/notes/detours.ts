@@ -12,7 +12,7 @@ import {
   ringsBelow,
 } from './echoes';
 import { hadStopped } from './gaps';
-import type { Line } from './line';
+import { ownSeconds, type Line } from './line';
 import type { NoteEvent } from './note';
 import type { Replacement } from './replacements';
 import { standsByItself } from './standsByItself';
@@ -232,7 +232,10 @@ export function separateDetours(
           changed = true;
           continue;
         }
-        if (detour === 'squeak' && lasts(here, SHORTEST_SQUEAK, after)) report('squeak', here, after);
+        // While a window holds two notes, what it finds may be of neither.
+        const isOwn = length > ownSeconds(frames);
+        if (detour === 'squeak' && isOwn && lasts(here, SHORTEST_SQUEAK, after))
+          report('squeak', here, after);
         else if (detour === 'break' && lasts(here, SHORTEST_BLIP, after))
           report(ownLength(here, after) <= BLIP_WITHIN * 1.1 ? 'blip' : 'break', here, after);
         parts.splice(i, 2, { from: here.from, to: after.to, joined: here.joined, pitch: after.pitch });
