@@ -187,7 +187,7 @@ class Seen {
       WEIGHTS.length * Math.abs((to - from) * frames.hopSeconds - USUAL_LENGTH) +
       WEIGHTS.growth * clamp(elsewhere < 0.5 ? grown : Infinity, 0, 8) +
       WEIGHTS.leap * clamp(leap, -1, 1.5) +
-      WEIGHTS.swing * Math.max(0, Math.min(6, this.swing(from, note)) - FREE_SWING) +
+      WEIGHTS.swing * Math.max(0, Math.min(6, this.swing(from, to, note)) - FREE_SWING) +
       WEIGHTS.moves * Math.max(0, this.speedAround(to, note) - FREE_SPEED);
     if (!(odds > -DOUBTFUL)) return null;
     let back = to;
@@ -235,11 +235,13 @@ class Seen {
     return new PitchMoves(own, midiToHertz(note, this.a4)).speed(Math.min(at, AROUND), SPEED_SHARE);
   }
 
-  /** Tens of cents. */
-  private swing(from: number, note: Midi): number {
-    const near = this.line.pitch
-      .subarray(Math.max(0, from - SWING_FRAMES), from - 2)
-      .filter((p) => Math.abs(p - note) < 1);
+  /** Tens of cents. A note that has only just begun has not yet shown before it how it swings: what comes after tells. */
+  private swing(from: number, to: number, note: Midi): number {
+    const { pitch } = this.line;
+    const near = [
+      ...pitch.subarray(Math.max(0, from - SWING_FRAMES), from - 2),
+      ...pitch.subarray(to + CLEAR, to + CLEAR + SWING_FRAMES),
+    ].filter((p) => Math.abs(p - note) < 1);
     return near.length > 5 ? 10 * (quantile(near, 0.9) - quantile(near, 0.1)) : 0;
   }
 
