@@ -43,17 +43,18 @@ export function hearNotes(found: Frames, instrument: Instrument, options: Hearin
   const line = soundingLine(found, a4);
   const room = roomOf(found);
   const decay = room.decaySeconds ?? USUAL_DECAY;
-  const squeaks =
-    decay > RINGS
-      ? replacementsIn(
-          line,
-          found,
-          onePitchOf(instrument),
-          a4,
-          (strongest, note, holds) => soundOf(strongest, note, instrument, holds),
-          (note) => othersOf(note, instrument),
-        )
-      : bridgeSqueaks(line, found, instrument, a4);
+  const rings = decay > RINGS;
+  const replacements = rings
+    ? replacementsIn(
+        line,
+        found,
+        onePitchOf(instrument),
+        a4,
+        (strongest, note, holds) => soundOf(strongest, note, instrument, holds),
+        (note) => othersOf(note, instrument),
+      )
+    : [];
+  const squeaks = [...replacements, ...bridgeSqueaks(line, found, instrument, a4, rings)];
   const { plateaus: pieces, replaced } = plateausOf(line, found, instrument, squeaks, decay, a4, (pitch) =>
     otherModes(pitch, instrument),
   );

@@ -22,6 +22,8 @@ const UPPER_CENTS = 20;
 const HIGH_PARTIAL = 4;
 const LONGEST: Seconds = 0.16;
 const FEWEST_FRAMES = 3;
+/** Echoes that add up badly may lay a high partial bare for a moment. */
+const FEWEST_IN_ECHO = 5;
 /** The note before and after it, one pitch, is looked for within so many frames. */
 const REACH = 14;
 /** Nearer to the floor it is a noise of the house. */
@@ -32,18 +34,26 @@ const SAME = 0.6;
  * Squeaks within a note where hardly anything rings, found by what is strongest whatever the pitch. The line is bridged there, as
  * the note goes on. Over the echo of the note, see `replacementsIn`.
  */
-export function bridgeSqueaks(line: Line, frames: Frames, instrument: Instrument, a4: Hertz): Replacement[] {
+export function bridgeSqueaks(
+  line: Line,
+  frames: Frames,
+  instrument: Instrument,
+  a4: Hertz,
+  rings: boolean,
+): Replacement[] {
   const top = ABOVE_TOP * midiToHertz(soundingOf(instrument, writtenRange(instrument).high), a4);
   const { strongestHz, count, hopSeconds } = frames;
   // While a window holds both notes of a slur, the strongest that sounds may be of neither.
-  const fewest = Math.max(FEWEST_FRAMES, ownSeconds(frames) / hopSeconds);
+  const fewest = Math.max(rings ? FEWEST_IN_ECHO : FEWEST_FRAMES, ownSeconds(frames) / hopSeconds);
   const found: Replacement[] = [];
   for (let from = REACH; from < count; from++) {
     if (!(strongestHz[from]! > top)) continue;
     let to = from;
     while (to < count && strongestHz[to]! > top) to++;
     const squeak =
-      (to - from) * hopSeconds <= LONGEST ? squeakBetween(line, frames, from, to, instrument, a4) : null;
+      (to - from) * hopSeconds <= LONGEST
+        ? squeakBetween(line, frames, from, to, instrument, a4, rings)
+        : null;
     // Bridged all the same, what is too short is neither a squeak nor a note.
     if (squeak && to - from >= fewest) found.push(squeak);
     from = to;
@@ -58,6 +68,7 @@ function squeakBetween(
   to: number,
   instrument: Instrument,
   a4: Hertz,
+  rings: boolean,
 ): Replacement | null {
   const { strongestHz } = frames;
   const before = median(line.pitch.subarray(from - REACH, from - 3).filter((pitch) => !Number.isNaN(pitch)));
@@ -67,7 +78,11 @@ function squeakBetween(
   const usual = median(strongestHz.subarray(from - REACH, from - 3));
   const f0 = midiToHertz(before, a4);
   const k = Math.round(hertz / f0);
-  const near = k <= 2 ? LOW_PARTIAL_CENTS : PARTIAL_CENTS;
+  const around = line.pitch
+    .subarray(from - REACH, to + REACH)
+    .filter((pitch) => Math.abs(pitch - before) < 1);
+  const swing = 100 * Math.max(...around.map((pitch) => Math.abs(pitch - before)));
+  const near = (k <= 2 ? LOW_PARTIAL_CENTS : PARTIAL_CENTS) + (rings ? swing : 0);
   // A high partial may be the strongest of another mode too: then the pitch tells.
   const found = median(line.pitch.subarray(from, to).filter((pitch) => !Number.isNaN(pitch)));
   const isMode =
@@ -75,7 +90,7 @@ function squeakBetween(
     otherModes(before, instrument).some(
       (mode) => mode > before && isUpperPartial(hertz, midiToHertz(mode, a4)),
     );
-  const isPartial = k < HIGH_PARTIAL && Math.abs(1200 * Math.log2(hertz / (k * f0))) < near;
+  const isPartial = (rings || k < HIGH_PARTIAL) && Math.abs(1200 * Math.log2(hertz / (k * f0))) < near;
   if (isMode || isPartial || !(hertz > LEAP * usual)) return null;
   if (median(frames.hopDb.subarray(from, to)) < line.floorDb + OVER_FLOOR_DB || !isInPlace(frames, from, to))
     return null;
