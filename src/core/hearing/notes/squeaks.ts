@@ -31,8 +31,9 @@ const OVER_FLOOR_DB = 14;
 const SAME = 0.6;
 
 /**
- * Squeaks within a note where hardly anything rings, found by what is strongest whatever the pitch. The line is bridged there, as
- * the note goes on. Over the echo of the note, see `replacementsIn`.
+ * Squeaks within a note, found by what is strongest whatever the pitch and however it swings. The line is bridged there, as the note
+ * goes on. Over the echo of the note most are found by `replacementsIn`, which goes before.
+ * @param rings whether the room does: echoes lay bare more of what is not there.
  */
 export function bridgeSqueaks(
   line: Line,
