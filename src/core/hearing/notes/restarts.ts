@@ -71,7 +71,7 @@ const BELIEVED = 2.8;
  * no more than this.
  */
 const FEW_CHANCES: Seconds = 0.5;
-const MOST_CHANCES = 0.4;
+const MOST_CHANCES = 0.6;
 const BELIEVED_WITH = { others: 3, odds: 0.3 } as const;
 /** Within a vibrato wider than repeated notes swing by themselves, it takes more. */
 const BELIEVED_IN_SWING = { cents: 20, odds: 4 } as const;
