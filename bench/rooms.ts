@@ -17,6 +17,8 @@ import { flag } from './flags';
 const CONDITIONS: readonly (RoomName | null)[] = [null, 'living', 'bad'];
 const PLACES = 3;
 const FAULTS = ['break', 'blip', 'squeak', 'undertone'] as const;
+/** No note of some instruments can have such a fault. */
+const NONE = { truth: 0, found: 0, heard: 0, right: 0 };
 const SIX = ['flute', 'clarinet-bb', 'oboe', 'bassoon', 'recorder-alto', 'sax-alto'];
 
 const percent = (part: number, whole: number) => Number(((100 * part) / Math.max(1, whole)).toFixed(2));
@@ -125,7 +127,7 @@ export function roomTables(full: boolean): void {
             });
           });
           tell(report);
-          const { truth, found, heard, right } = report.tallies.get(kind)!;
+          const { truth, found, heard, right } = report.tallies.get(kind) ?? NONE;
           return {
             room: room ?? 'dry',
             kind,

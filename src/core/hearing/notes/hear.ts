@@ -64,14 +64,12 @@ export function hearNotes(found: Frames, instrument: Instrument, options: Hearin
   const plateaus = liftUndertones(lowered, line, frames, instrument, a4, decay);
   const separated = separateDetours(plateaus, replaced, squeaks, line, frames, instrument, a4, decay);
   const played =
-    decay > RINGS && !options.company
-      ? withWrongBeginnings(separated, line, frames, instrument, a4)
-      : separated;
+    rings && !options.company ? withWrongBeginnings(separated, line, frames, instrument, a4) : separated;
   const measured = played.notes.map((plateau, i) =>
     measureNote(frames, line, plateau, instrument, options, {
       before: follows(played.notes, i, frames) ? ringingSeconds(decay) : 0,
-      after: decay > RINGS ? ringingSeconds(decay) : 0,
-      room: decay > RINGS ? room : null,
+      after: rings ? ringingSeconds(decay) : 0,
+      room: rings ? room : null,
     }),
   );
   const notes = measured.map((note, i) =>

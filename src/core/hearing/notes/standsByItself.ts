@@ -79,8 +79,14 @@ export function standsByItself(
   const together = new Fits(frames, a4).together(sounds, highest);
   if (!together?.isResolved) return true;
   const { tones, amplitudesAt } = together;
+  const fitted = new Map<number, Float64Array>();
+  const fitAt = (frame: number) => {
+    const amplitudes = fitted.get(frame) ?? amplitudesAt(frame);
+    fitted.set(frame, amplitudes);
+    return amplitudes;
+  };
   const powerAt = (frame: number, of: (tone: Tone) => boolean) =>
-    amplitudesAt(frame).reduce((sum, a, k) => sum + (of(tones[k]!) ? a * a : 0), SILENT);
+    fitAt(frame).reduce((sum, a, k) => sum + (of(tones[k]!) ? a * a : 0), SILENT);
   const powerOver = (first: number, last: number, of: (tone: Tone) => boolean) =>
     Float64Array.from({ length: last - first }, (_, i) => powerAt(first + i, of));
   const afterwards = (of: (tone: Tone) => boolean) =>

@@ -1,5 +1,5 @@
 import { modeOf, writtenOf, type Instrument } from '@/core/instruments';
-import { partialsAt, PARTIALS, type Frames } from '@/core/hearing/signal';
+import { partialsAt, PARTIALS, spectrumSeconds, type Frames } from '@/core/hearing/signal';
 import {
   centsBetween,
   hertzToMidi,
@@ -137,7 +137,7 @@ function isHeardBeside(
  * the spectrum is not seen alone in it.
  */
 function isOutOfSight(part: Plateau, frames: Frames): boolean {
-  if ((part.to - part.from) * frames.hopSeconds < 0.5 * spectrumSeconds(frames)) return false;
+  if ((part.to - part.from) * frames.hopSeconds < 0.5 * spectrumSeconds(frames.settings)) return false;
   const rows = spectraOf(part, frames);
   const alone = rows.filter((row) => {
     let top = 0;
@@ -146,10 +146,6 @@ function isOutOfSight(part: Plateau, frames: Frames): boolean {
   });
   return 2 * alone.length > rows.length;
 }
-
-/** How much of the sound one spectrum sees. */
-const spectrumSeconds = ({ settings: { spectrum, sampleRate } }: Frames): Seconds =>
-  (spectrum.window * spectrum.decimation) / sampleRate;
 
 /** The spectra of a plateau that were read by its pitch; only they can tell. */
 function spectraOf(part: Plateau, frames: Frames): Float32Array[] {
@@ -298,7 +294,7 @@ function echoes(
     const multiple = hertz / midiToHertz(sound.pitch, a4);
     if (!(Math.abs(1200 * Math.log2(multiple / Math.max(1, Math.round(multiple)))) < NEAR_CENTS))
       return false;
-    const since = (frame - sound.to) * frames.hopSeconds - spectrumSeconds(frames);
+    const since = (frame - sound.to) * frames.hopSeconds - spectrumSeconds(frames.settings);
     return absoluteDb < sound.mostDb - (60 / (RINGS_LONGER * decaySeconds)) * Math.max(0, since);
   });
 }

@@ -3,7 +3,7 @@ export { droneFrequencies, isSpoilt } from './drone';
 export { PARTIALS, partialsAt, type Frames, type LiveFrame } from './frames';
 export { ringing } from './ringing';
 export { Listener, type ListenerOptions } from './listener';
-export { listeningSettings, type ListeningRange, type Settings } from './settings';
+export { listeningSettings, spectrumSeconds, type ListeningRange, type Settings } from './settings';
 export { ToneFit, WindowedSound } from './toneFit';
 export { steadyTones } from './steadyTones';
 export { SILENCE_DB } from './level';

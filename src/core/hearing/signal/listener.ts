@@ -11,7 +11,7 @@ import { Losses, type Loss } from './losses';
 import { Periodicity } from './periodicity';
 import { PitchPath } from './pitchPath';
 import { readAgain } from './readAgain';
-import { listeningSettings, type ListeningRange, type Settings } from './settings';
+import { listeningSettings, spectrumSeconds, type ListeningRange, type Settings } from './settings';
 import { Spectrum } from './spectrum';
 
 const FULL_SCALE = 0.999;
@@ -97,7 +97,7 @@ export class Listener {
     this.blocker = new DcBlocker(sampleRate);
     this.drone = options.removed?.length ? new DroneRemover(options.removed, sampleRate) : null;
     this.level = new LevelMeter(settings);
-    const reachSeconds = (settings.spectrum.window * settings.spectrum.decimation) / sampleRate + 0.2;
+    const reachSeconds = spectrumSeconds(settings) + 0.2;
     const reach = (decimation: number) => Math.ceil((reachSeconds * sampleRate) / decimation);
     this.pitchStream = new Decimator(settings.pitchDecimation, reach(settings.pitchDecimation));
     this.spectrumStream =

@@ -62,6 +62,13 @@ export interface Settings {
   readonly levelHops: number;
 }
 
+/** How much of the sound one spectrum sees. */
+export const spectrumSeconds = ({
+  spectrum,
+  sampleRate,
+}: Pick<Settings, 'spectrum' | 'sampleRate'>): Seconds =>
+  (spectrum.window * spectrum.decimation) / sampleRate;
+
 const HOP: Seconds = 0.0054;
 /** Lowest rate at which the pitch search still has enough samples a period to place its peaks. */
 const SAMPLES_PER_SHORTEST_PERIOD = 6.5;
