@@ -1,4 +1,4 @@
-import { modeOf, writtenOf, writtenRange, soundingOf, type Instrument } from '@/core/instruments';
+import type { Instrument } from '@/core/instruments';
 import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
 import type { Frames } from '@/core/hearing/signal';
 import { RINGS } from '@/core/hearing/room';
@@ -16,6 +16,7 @@ import { ownSeconds, type Line } from './line';
 import type { NoteEvent } from './note';
 import type { Replacement } from './replacements';
 import { standsByItself } from './standsByItself';
+import { detourKind, isAboveAll, modeNear } from './modes';
 import { onePitchOf, SHORTEST_REPLACED, type Plateau, type Replaced } from './plateaus';
 import { median } from '@/core/base';
 
@@ -37,14 +38,6 @@ const ECHO_SHARE = 0.06;
 const NEAR: Seconds = 0.03;
 /** Windows blur the ends of what is brief; this much of the defined length has to be seen. */
 const SEEN = 0.5;
-/** How near a pitch has to come to a mode of the fingering. */
-const MODE_SEMITONES = 0.75;
-const LEAST_INTERVAL = 2.6;
-/** Higher than the highest note by this it is no note's. */
-const ABOVE_ALL = 0.8;
-/** Squeaks are looked for in steps of this, so many. */
-const SQUEAK_STEP = 0.5;
-const SQUEAKS = 14;
 /** What is this far below its note is the room or the tongue, not a sound of the instrument's. */
 const FAINT_DB = 16;
 
@@ -58,8 +51,6 @@ export interface Played {
   /** Blips that do not stand by themselves. */
   readonly faint: NoteEvent[];
 }
-
-type Detour = 'break' | 'squeak';
 
 /**
  * Tells notes from what went wrong inside them. Whether a brief other pitch is a wrong mode is decided by the
@@ -96,16 +87,14 @@ export function separateDetours(
           (Math.abs(earlier.pitch - brief.pitch) < onePitch || isPeriodOfBoth(brief, earlier, note, frames)),
       ));
   const detourOf = (brief: Plateau, note: Plateau, atStart = false) =>
-    isOfRoom(brief, note) ? null : detourKind(brief, note, instrument, atStart);
+    isOfRoom(brief, note) ? null : detourKind(brief.pitch, note.pitch, instrument, atStart);
   const lasts = (brief: Plateau, shortest: Seconds, note: Plateau) =>
     seconds(brief) >=
       Math.max(least, SEEN * shortest, (SEEN * LEAST_PERIODS) / midiToHertz(brief.pitch, a4)) &&
     (brief.pitch > note.pitch || brief.to - brief.from > 2);
   const asMode = (part: Plateau, note: Plateau) => ({
     ...part,
-    pitch:
-      otherModes(note.pitch, instrument).find((mode) => Math.abs(mode - part.pitch) <= MODE_SEMITONES) ??
-      part.pitch,
+    pitch: modeNear(part.pitch, note.pitch, instrument) ?? part.pitch,
   });
   /** Notes that may still be heard where something begins. */
   const ringingInto = (part: Plateau) =>
@@ -270,7 +259,7 @@ export function separateDetours(
     if (next && hasBegun(here, next.from, next)) continue;
     if (inPlace(here)) continue;
     // So high a mode may be one of the fingering's.
-    const kind = detourKind(here, { ...here, pitch: note }, instrument, false) ?? 'squeak';
+    const kind = detourKind(here.pitch, note, instrument, false) ?? 'squeak';
     report(kind === 'break' && isBegunBy(here) ? 'blip' : kind, here, null);
   }
   for (const { within, ...other } of replaced) {
@@ -311,60 +300,6 @@ function changeWithin({ from, to }: Plateau, { newness, growthDb }: Line): numbe
 
 export function levelOf({ hopDb }: Line, part: Plateau): number {
   return median(hopDb.subarray(part.from, part.to));
-}
-
-/** Pitches of the other modes that the fingering of a note can sound. @param above how many modes over the note's own. */
-export function otherModes(pitch: number, instrument: Instrument, above = 3): number[] {
-  const mode = modeOf(instrument, writtenOf(instrument, Math.round(pitch)));
-  const step = instrument.series === 'odd' ? 2 : 1;
-  const modes: number[] = [];
-  for (let other = 1; other <= mode + above * step; other += step)
-    // High modes lie so near to each other that a neighbour cannot be told from a neighbouring note.
-    if (Math.abs(12 * Math.log2(other / mode)) >= LEAST_INTERVAL)
-      modes.push(pitch + 12 * Math.log2(other / mode));
-  return modes;
-}
-
-function isAboveAll(pitch: number, note: number, instrument: Instrument): boolean {
-  return pitch > note && pitch > soundingOf(instrument, writtenRange(instrument).high) + ABOVE_ALL;
-}
-
-/** Pitches that can sound in a note's place: of the fingering's other modes, and of squeaks above all notes. */
-export function othersOf(note: number, instrument: Instrument): number[] {
-  const first = soundingOf(instrument, writtenRange(instrument).high) + ABOVE_ALL;
-  const squeaks = Array.from({ length: SQUEAKS }, (_, i) => first + i * SQUEAK_STEP);
-  return [...otherModes(note, instrument).filter((mode) => mode < first), ...squeaks];
-}
-
-/**
- * The pitch to which a strongest component belongs that took a note's place: of a mode that the note's fingering can sound, whose
- * first, second or third partial it is (or any, where it is the note's too), or of a squeak above all notes; null when it is neither.
- * @param holds whether the partials of a mode, but for the strongest component, hold while others of the note fall.
- */
-export function soundOf(
-  strongest: number,
-  note: number,
-  instrument: Instrument,
-  holds: (mode: number, strongest: number) => boolean,
-): number | null {
-  const aboveAll = isAboveAll(strongest, note, instrument);
-  const modes = otherModes(note, instrument, aboveAll ? 1 : 3);
-  const isAt = (partial: number) => (mode: number) =>
-    Math.abs(strongest - mode - 12 * Math.log2(partial)) <= MODE_SEMITONES;
-  const mode = modes.find(isAt(1));
-  if (mode !== undefined) return mode;
-  const below = modes.find((m) => m > note && multipleOf(strongest, m) !== null && holds(m, strongest));
-  if (aboveAll) return below ?? strongest;
-  return modes.find((m) => m > note && (isAt(2)(m) || isAt(3)(m))) ?? null;
-}
-
-/** What a brief pitch is to a note: another mode of its fingering, a squeak above all notes, or nothing of the kind. */
-function detourKind(brief: Plateau, note: Plateau, instrument: Instrument, atStart: boolean): Detour | null {
-  const aboveAll = isAboveAll(brief.pitch, note.pitch, instrument);
-  // Inside a note what lies above all others is more likely a squeak near a mode than so high a mode.
-  const modes = otherModes(note.pitch, instrument, aboveAll ? (atStart ? 2 : 1) : 3);
-  if (modes.some((pitch) => Math.abs(brief.pitch - pitch) <= MODE_SEMITONES)) return 'break';
-  return aboveAll ? 'squeak' : null;
 }
 
 /**

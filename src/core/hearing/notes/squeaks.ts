@@ -3,10 +3,10 @@ import type { Frames } from '@/core/hearing/signal';
 import { soundingOf, writtenRange, type Instrument } from '@/core/instruments';
 import { centsBetween, hertzToMidi, midiToHertz, type Hertz, type Midi, type Seconds } from '@/core/tuning';
 import { hadStopped } from './gaps';
-import { otherModes } from './detours';
 import { multipleOf } from './echoes';
 import { isInPlace } from './isInPlace';
 import { ownSeconds, type Line } from './line';
+import { otherModes } from './modes';
 import type { Replacement } from './replacements';
 
 const ABOVE_TOP = 1.04;
