@@ -1,16 +1,15 @@
-import type { Instrument } from '@/core/instruments';
 import type { Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/tuning';
 import { clamp } from '@/core/base';
 import { levelOf, OVER_FLOOR_DB, SHORTEST_NOTE, type Played } from './detours';
 import { ECHOING_NOTES } from './echoes';
 import { hopMean } from './gaps';
-import type { Line } from './line';
 import { otherModes } from './modes';
 import type { NoteEvent } from './note';
 import { onePitchOf, type Plateau } from './plateaus';
 import { standsByItself } from './standsByItself';
 import { Fits, type Sound, type Tone } from './tones';
+import type { Scene } from './scene';
 
 /** Something else that sounded for a moment when a note began. Frames are half-open. */
 interface WrongBeginning {
@@ -86,10 +85,7 @@ const COVERED = 0.4;
  */
 export function withWrongBeginnings(
   { notes: found, events: told, faint: faintlyTold }: Played,
-  line: Line,
-  frames: Frames,
-  instrument: Instrument,
-  a4: Hertz,
+  { line, frames, instrument, a4 }: Scene,
 ): Played {
   const hop = frames.hopSeconds;
   const notes: Plateau[] = [];

@@ -1,7 +1,5 @@
-import type { Instrument } from '@/core/instruments';
-import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
+import { midiToHertz, type Seconds } from '@/core/tuning';
 import type { Frames } from '@/core/hearing/signal';
-import { RINGS } from '@/core/hearing/room';
 import {
   ECHOING_NOTES,
   isBlend,
@@ -18,6 +16,7 @@ import type { Replacement } from './replacements';
 import { standsByItself } from './standsByItself';
 import { detourKind, isAboveAll, modeNear } from './modes';
 import { onePitchOf, SHORTEST_REPLACED, type Plateau, type Replaced } from './plateaus';
+import type { Scene } from './scene';
 import { median } from '@/core/base';
 
 /** A plateau longer than this between two of one pitch is a note of its own. */
@@ -60,25 +59,21 @@ export function separateDetours(
   plateaus: readonly Plateau[],
   replaced: readonly Replaced[],
   squeaks: readonly Replacement[],
-  line: Line,
-  frames: Frames,
-  instrument: Instrument,
-  a4: Hertz,
-  decaySeconds: Seconds,
+  { line, frames, instrument, a4, decaySeconds, rings }: Scene,
 ): Played {
   const hop = frames.hopSeconds;
   const ringing = ringingSeconds(decaySeconds);
   const onePitch = onePitchOf(instrument);
   // Where it rings, the ways that two sounds can meet for a moment are too many for a moment to be told from them.
   const least = Math.min(SHORTEST_IN_ECHO, ECHO_SHARE * decaySeconds);
-  const shortestBreak = SHORTEST_BREAK[decaySeconds > RINGS ? 'inEcho' : 'dry'];
+  const shortestBreak = SHORTEST_BREAK[rings ? 'inEcho' : 'dry'];
   const seconds = (part: Plateau) => (part.to - part.from) * hop;
   const events: NoteEvent[] = [];
   const faint: NoteEvent[] = [];
   const parts = [...plateaus];
   /** In a room: the echo of a note just before, or an upper partial that a tone which is only beginning shows first. */
   const isOfRoom = (brief: Plateau, note: Plateau) =>
-    decaySeconds > RINGS &&
+    rings &&
     ((isAboveAll(brief.pitch, note.pitch, instrument) && multipleOf(brief.pitch, note.pitch) !== null) ||
       plateaus.some(
         (earlier) =>
@@ -125,34 +120,28 @@ export function separateDetours(
 
   /** In a room the note before is still heard while the next one has begun, and for a moment again instead of it. */
   const hasBegun = (brief: Pick<Plateau, 'from' | 'pitch'>, until: number, next: Plateau) =>
-    decaySeconds > RINGS &&
-    Math.abs(next.pitch - brief.pitch) < onePitch &&
-    (until - brief.from) * hop <= ringing;
+    rings && Math.abs(next.pitch - brief.pitch) < onePitch && (until - brief.from) * hop <= ringing;
 
   /** Over what rings on, a note that lies in its partials is found only when the echo is faint: until then it hid. */
   const ringsOver = (part: Plateau, note: Plateau) =>
-    decaySeconds > RINGS &&
-    part.pitch < note.pitch &&
-    part.to <= note.from &&
-    multipleOf(note.pitch, part.pitch) !== null;
+    rings && part.pitch < note.pitch && part.to <= note.from && multipleOf(note.pitch, part.pitch) !== null;
   const ownLength = (part: Plateau, note: Plateau) =>
     ringsOver(part, note) ? (changeWithin(part, line) - part.from) * hop : seconds(part);
   /** In a room a tone goes on being heard when the tongue has stopped it, and the blip that begins the next seems to lie within it. */
-  const beginsAgain = ({ from }: Pick<Plateau, 'from'>) =>
-    decaySeconds > RINGS && hadStopped(from, line, hop);
+  const beginsAgain = ({ from }: Pick<Plateau, 'from'>) => rings && hadStopped(from, line, hop);
   /** Whether a part shorter than the next is what that one and the one before it make together. */
   const isMadeOfBoth = (i: number) => {
     const [before, brief, after] = [parts[i - 1], parts[i]!, parts[i + 1]];
     if (!before || !after?.joined || seconds(brief) >= seconds(after)) return false;
     // Where nothing rings a silence parts the two.
-    if (!brief.joined && !(decaySeconds > RINGS)) return false;
-    const rings = (earlier: Plateau) => decaySeconds > RINGS && (brief.to - earlier.to) * hop <= ringing;
+    if (!brief.joined && !rings) return false;
+    const stillSounds = (earlier: Plateau) => rings && (brief.to - earlier.to) * hop <= ringing;
     return (
-      (rings(before) && isBlend(brief, before, after, line)) ||
+      (stillSounds(before) && isBlend(brief, before, after, line)) ||
       isOfBoth(brief, before, after, frames, ringing) ||
       parts
         .slice(Math.max(0, i - ECHOING_NOTES), i)
-        .some((earlier) => rings(earlier) && isPeriodOfBoth(brief, earlier, after, frames))
+        .some((earlier) => stillSounds(earlier) && isPeriodOfBoth(brief, earlier, after, frames))
     );
   };
   for (let changed = true; changed;) {
@@ -183,7 +172,7 @@ export function separateDetours(
         // Where echoes add up badly a note can be left to its upper partials for a moment: it is still there below them.
         const isOwn =
           multipleOf(here.pitch, longer.pitch) !== null && ringsBelow(here, longer, longer, frames);
-        const detour = decaySeconds > RINGS && isOwn ? null : detourOf(here, longer, atStart);
+        const detour = rings && isOwn ? null : detourOf(here, longer, atStart);
         if (!detour && !isOwn && length >= SHORTEST_NOTE) continue;
         const again =
           detour === 'break' &&
@@ -265,7 +254,7 @@ export function separateDetours(
   for (const { within, ...other } of replaced) {
     const next = plateaus.find(({ from }) => from >= within.to);
     if (next && hasBegun(other, within.to, next)) continue;
-    if (decaySeconds > RINGS && seconds(other) < SHORTEST_REPLACED) continue;
+    if (rings && seconds(other) < SHORTEST_REPLACED) continue;
     const detour = inPlace(other) ? null : detourOf(other, within);
     if (detour) report(detour, other, within);
   }

@@ -1,8 +1,9 @@
 import type { Frames } from '@/core/hearing/signal';
-import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
+import { midiToHertz, type Seconds } from '@/core/tuning';
 import { RINGS } from '@/core/hearing/room';
 import type { NoteEvent } from './note';
 import type { Plateau } from './plateaus';
+import type { Scene } from './scene';
 import { median } from '@/core/base';
 
 /** A hole at a slur: this deep for this long. */
@@ -27,12 +28,7 @@ const JUST_BEFORE_FRAMES = 5;
  * and none is told here: there the dip at a written slur is judged, against what the room adds to it.
  * @param decaySeconds of the room, for 60 dB.
  */
-export function gapsBetween(
-  notes: readonly Plateau[],
-  frames: Frames,
-  a4: Hertz,
-  decaySeconds: Seconds,
-): NoteEvent[] {
+export function gapsBetween(notes: readonly Plateau[], { frames, a4, decaySeconds }: Scene): NoteEvent[] {
   if (decaySeconds > RINGS) return [];
   const hop = frames.hopSeconds;
   return notes.flatMap((note, index) => {

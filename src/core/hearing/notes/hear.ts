@@ -10,11 +10,11 @@ import { soundingLine } from './line';
 import { loweredTo, putRight } from './lowered';
 import { measureNote } from './measure';
 import type { HearingOptions } from './hearing';
-import { otherModes, othersOf, soundOf } from './modes';
 import type { Note, NoteEvent, Transition } from './note';
 import { atItsOnset, onsetOver } from './onset';
 import { onePitchOf, plateausOf, type Plateau } from './plateaus';
 import { replacementsIn } from './replacements';
+import type { Scene } from './scene';
 import { bridgeSqueaks } from './squeaks';
 import { withoutTails } from './tails';
 import { transitionsBetween } from './transitions';
@@ -45,27 +45,15 @@ export function hearNotes(found: Frames, instrument: Instrument, options: Hearin
   const room = roomOf(found);
   const decay = room.decaySeconds ?? USUAL_DECAY;
   const rings = decay > RINGS;
-  const replacements = rings
-    ? replacementsIn(
-        line,
-        found,
-        onePitchOf(instrument),
-        a4,
-        (strongest, note, holds) => soundOf(strongest, note, instrument, holds),
-        (note) => othersOf(note, instrument),
-      )
-    : [];
-  const squeaks = [...replacements, ...bridgeSqueaks(line, found, instrument, a4, rings)];
-  const { plateaus: pieces, replaced } = plateausOf(line, found, instrument, squeaks, decay, a4, (pitch) =>
-    otherModes(pitch, instrument),
-  );
+  const scene: Scene = { line, frames: found, instrument, a4, decaySeconds: decay, rings };
+  const squeaks = [...(rings ? replacementsIn(scene) : []), ...bridgeSqueaks(scene)];
+  const { plateaus: pieces, replaced } = plateausOf(scene, squeaks);
   const whole = withoutTails(pieces, line, found.hopSeconds, decay);
-  const lowered = loweredTo(whole, line, found, instrument, a4, decay);
+  const lowered = loweredTo(whole, scene);
   const frames = putRight(found, line);
-  const plateaus = liftUndertones(lowered, line, frames, instrument, a4, decay);
-  const separated = separateDetours(plateaus, replaced, squeaks, line, frames, instrument, a4, decay);
-  const played =
-    rings && !options.company ? withWrongBeginnings(separated, line, frames, instrument, a4) : separated;
+  const right: Scene = { ...scene, frames };
+  const separated = separateDetours(liftUndertones(lowered, right), replaced, squeaks, right);
+  const played = rings && !options.company ? withWrongBeginnings(separated, right) : separated;
   const measured = played.notes.map((plateau, i) =>
     measureNote(frames, line, plateau, instrument, options, {
       before: follows(played.notes, i, frames) ? ringingSeconds(decay) : 0,
@@ -83,10 +71,8 @@ export function hearNotes(found: Frames, instrument: Instrument, options: Hearin
     // With company a second pitch below the note is no undertone.
     ...(options.company
       ? []
-      : played.notes.flatMap((_, index) =>
-          undertonesIn(played.notes, index, played.events, line, frames, instrument, a4, decay),
-        )),
-    ...gapsBetween(played.notes, frames, a4, decay),
+      : played.notes.flatMap((_, index) => undertonesIn(played.notes, index, played.events, right))),
+    ...gapsBetween(played.notes, right),
     ...notes.flatMap((note, index) => faultsOf(note, index, options)),
   ];
   return {
@@ -94,7 +80,7 @@ export function hearNotes(found: Frames, instrument: Instrument, options: Hearin
     events: events.filter((event) => !isLost(event, frames)).sort((a, b) => a.startSeconds - b.startSeconds),
     transitions: options.company
       ? []
-      : transitionsBetween(played.notes, faint, line, frames, instrument, a4, !options.gainControlled),
+      : transitionsBetween(played.notes, faint, right, !options.gainControlled),
     room,
     frames,
   };

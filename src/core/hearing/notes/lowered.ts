@@ -1,10 +1,11 @@
 import { median, perColour } from '@/core/base';
-import { listeningRange, soundingOf, writtenRange, type Instrument } from '@/core/instruments';
+import { listeningRange, soundingOf, writtenRange } from '@/core/instruments';
 import { PARTIALS, ToneFit, WindowedSound, type Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/tuning';
 import { ringingSeconds } from './echoes';
 import type { Line } from './line';
 import { mergeDebris, onePitchOf, type Plateau } from './plateaus';
+import type { Scene } from './scene';
 
 /** A partial that is taken for its tone is one of the first, and no further than this below the lowest note is a tone. */
 const MOST_RATIO = 7;
@@ -47,11 +48,7 @@ interface Seen {
  */
 export function loweredTo(
   plateaus: readonly Plateau[],
-  line: Line,
-  frames: Frames,
-  instrument: Instrument,
-  a4: Hertz,
-  decaySeconds: Seconds,
+  { line, frames, instrument, a4, decaySeconds }: Scene,
 ): Plateau[] {
   const lowest = soundingOf(instrument, writtenRange(instrument).low) - BELOW_LOWEST;
   const ringing = ringingSeconds(decaySeconds);

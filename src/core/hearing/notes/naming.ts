@@ -1,10 +1,11 @@
 import { greatest, sum } from 'd3-array';
 import { median } from '@/core/base';
-import { QUICK_PARTIALS, type Frames } from '@/core/hearing/signal';
-import { hertzToMidi, midiToHertz, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/tuning';
+import { QUICK_PARTIALS } from '@/core/hearing/signal';
+import { hertzToMidi, midiToHertz, type Decibels, type Midi, type Seconds } from '@/core/tuning';
 import { multipleOf } from './echoes';
-import type { Line } from './line';
+import { othersOf, soundOf } from './modes';
 import { newcomerIn, type Newcomer } from './newcomers';
+import type { Scene } from './scene';
 
 /** What is doubtful by so much, in log-odds, is believed where a newcomer stands out clearly. */
 export const DOUBTFUL = 1.5;
@@ -53,26 +54,9 @@ export interface Look {
   readonly odds: number;
 }
 
-/**
- * What a strongest component in a note's place belongs to, if the instrument can sound it there.
- * `holds` tells whether the partials of a mode, but for that component, hold while others of the note fall.
- */
-export type Identify = (
-  strongest: Midi,
-  note: Midi,
-  holds: (mode: Midi, strongest: Midi) => boolean,
-) => Midi | null;
-
 /** Names what took a note's place. */
 export class Naming {
-  /** @param othersOf what the instrument can sound in a note's place. */
-  constructor(
-    private readonly line: Line,
-    private readonly frames: Frames,
-    private readonly a4: Hertz,
-    private readonly identify: Identify,
-    private readonly othersOf: (note: Midi) => Midi[],
-  ) {}
+  constructor(private readonly scene: Scene) {}
 
   /** Its pitch, and the odds with what is known of it; null where nothing did, or where it cannot be told what. */
   named(look: Look): { readonly pitch: Midi; readonly odds: number } | null {
@@ -84,8 +68,9 @@ export class Naming {
     const isKnown = pitch !== undefined && odds > 0;
     // Where the level falls too, a tongue may have stopped the note: then what comes next begins another.
     if (lowest < -STOPPED && !differ && !isKnown) return null;
-    const among = [...pitches, ...this.othersOf(note)];
-    const newcomer = newcomerIn(from, to, note, among, this.line, this.frames, this.a4);
+    const { line, frames, instrument, a4 } = this.scene;
+    const among = [...pitches, ...othersOf(note, instrument)];
+    const newcomer = newcomerIn(from, to, note, among, line, frames, a4);
     const isAgreed = isKnown && other !== undefined && !differ;
     const isDoubtful = odds < 0 && lowest < -FALLEN;
     if (newcomer && standsOut(newcomer) && !isDoubtful && !isAgreed)
@@ -98,6 +83,7 @@ export class Naming {
   /** A newcomer may be as loud as the echo of the note: it is the strongest, or what has grown from nothing, or hidden. */
   private seenIn(look: Look): { pitches: Midi[]; isHidden: boolean } {
     const { from, to, note, before, during } = look;
+    const { frames, instrument } = this.scene;
     const contrastOf = (mode: Midi, except: Midi | null) => {
       const r = multipleOf(mode, note);
       const left = except === null ? null : multipleOf(except, note);
@@ -110,12 +96,14 @@ export class Naming {
       look.odds > SURE &&
       look.elsewhere < MOST_ELSEWHERE &&
       look.lowest > -FALLEN &&
-      (to - from) * this.frames.hopSeconds < LONGEST_HIDDEN;
+      (to - from) * frames.hopSeconds < LONGEST_HIDDEN;
     if (seen.length > 0 || !mayHide) {
-      const pitches = seen.map((strongest) => this.identify(strongest, note, holds));
+      const pitches = seen.map((strongest) => soundOf(strongest, note, instrument, holds));
       return { pitches: pitches.filter((pitch) => pitch !== null), isHidden: false };
     }
-    const modes = this.othersOf(note).filter((mode) => (multipleOf(mode, note) ?? 1) <= QUICK_PARTIALS / 2);
+    const modes = othersOf(note, instrument).filter(
+      (mode) => (multipleOf(mode, note) ?? 1) <= QUICK_PARTIALS / 2,
+    );
     const hidden = greatest(modes, (mode) => contrastOf(mode, null));
     const isHidden = hidden !== undefined && contrastOf(hidden, null) > HIDDEN;
     return { pitches: isHidden ? [hidden] : [], isHidden };
@@ -123,25 +111,26 @@ export class Naming {
 
   /** The spectrum has a longer window than the rest: what is strongest follows for a while, and only if it is no partial of the note. */
   private strongestLater(from: number, to: number, note: Midi): Midi | null {
-    const f0 = midiToHertz(note, this.a4);
+    const { frames, a4 } = this.scene;
+    const f0 = midiToHertz(note, a4);
     const others: Midi[] = [];
-    for (let i = from; i < Math.min(this.frames.count, to + LATER); i++) {
-      const hertz = this.frames.strongestHz[i]!;
+    for (let i = from; i < Math.min(frames.count, to + LATER); i++) {
+      const hertz = frames.strongestHz[i]!;
       const k = Math.max(1, Math.round(hertz / f0));
-      if (Math.abs(12 * Math.log2(hertz / (k * f0))) > PARTIAL_SEMITONES)
-        others.push(hertzToMidi(hertz, this.a4));
+      if (Math.abs(12 * Math.log2(hertz / (k * f0))) > PARTIAL_SEMITONES) others.push(hertzToMidi(hertz, a4));
     }
     return others.length >= FEWEST_LATER ? median(others) : null;
   }
 
   /** The strongest partial of what is found in the note's place that has grown by far; null where none has for half of the time. */
   private grownWithin({ first, last, before, note }: Look): Midi | null {
+    const { line, frames } = this.scene;
     const faint = Math.max(...before.map((power) => power || 0)) * FAINT;
     const found: Midi[] = [];
     for (let i = first; i < last; i++) {
-      const pitch = this.line.pitch[i]!;
+      const pitch = line.pitch[i]!;
       const powers = Array.from(
-        this.frames.quickPartials.subarray(i * QUICK_PARTIALS, (i + 1) * QUICK_PARTIALS),
+        frames.quickPartials.subarray(i * QUICK_PARTIALS, (i + 1) * QUICK_PARTIALS),
         (amplitude) => amplitude ** 2,
       );
       const strongest = Math.max(...powers);

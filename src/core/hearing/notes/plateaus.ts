@@ -1,16 +1,16 @@
-import type { Frames } from '@/core/hearing/signal';
 import type { Instrument } from '@/core/instruments';
 import { midiToHertz, type Hertz, type Seconds, type Semitones } from '@/core/tuning';
 import type { Line } from './line';
 import { median } from '@/core/base';
-import { RINGS } from '@/core/hearing/room';
 import { multipleOf } from './echoes';
 import { hadStopped, hopMean } from './gaps';
 import { hiddenModes } from './hiddenModes';
 import { areLost } from './lost';
 import { interruptionsWithin } from './restarts';
+import { otherModes } from './modes';
 import type { Replacement } from './replacements';
 import { withinSwings } from './swings';
+import type { Scene } from './scene';
 
 /** A stretch of frames on one pitch, half-open. */
 export interface Plateau {
@@ -77,19 +77,13 @@ export interface Replaced extends Plateau {
 
 /**
  * Cuts the line where the pitch leaves, where the sound stops, and where the tongue repeats a note.
- * @param decaySeconds of the room. @param modesOf what could take the place of a note.
  */
 export function plateausOf(
-  line: Line,
-  frames: Frames,
-  instrument: Instrument,
+  scene: Scene,
   squeaks: readonly Replacement[],
-  decaySeconds: Seconds,
-  a4: Hertz,
-  modesOf: (pitch: number) => number[],
 ): { plateaus: Plateau[]; replaced: Replaced[] } {
+  const { line, frames, instrument, a4, decaySeconds, rings } = scene;
   const hop = frames.hopSeconds;
-  const rings = decaySeconds > RINGS;
   const replaced: Replaced[] = [];
   const raw = withoutSpecks(byPitch(line, hop, instrument.step, a4)).map((part, i, all) => {
     const before = all[i - 1];
@@ -105,7 +99,7 @@ export function plateausOf(
     begun = null;
     const next = all[i + 1]?.joined ? all[i + 1] : undefined;
     // Where the tone had stopped something begins: with what is for the start to tell.
-    const hidden = hiddenModes(part, modesOf(part.pitch), frames).filter(
+    const hidden = hiddenModes(part, otherModes(part.pitch, instrument), frames).filter(
       ({ from }) => !rings || !hadStopped(from, line, hop),
     );
     replaced.push(...hidden);
@@ -115,7 +109,7 @@ export function plateausOf(
         ({ from, to, odds }) => !rings || odds > SURE || (to - from) * hop >= SHORTEST_REPLACED,
       ),
     ];
-    const starts = interruptionsWithin(line, frames, part.from, part.to, a4, decaySeconds)
+    const starts = interruptionsWithin(scene, part.from, part.to)
       .filter(
         (stop) =>
           (stop.to - whole.from) * hop >= SHORTEST_AGAIN &&

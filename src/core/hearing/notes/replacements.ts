@@ -11,8 +11,10 @@ import {
 import { hopMean } from './gaps';
 import { newnessIn, type Line } from './line';
 import { multipleOf } from './echoes';
-import { DOUBTFUL, Naming, type Identify } from './naming';
+import { DOUBTFUL, Naming } from './naming';
 import { AROUND, PitchMoves } from './pitchMoves';
+import { onePitchOf } from './plateaus';
+import type { Scene } from './scene';
 
 /** Something else that sounded for a moment in the place of a note: a wrong mode or a squeak. Frames are half-open. */
 export interface Replacement {
@@ -89,23 +91,14 @@ interface Candidate extends Replacement {
  * Moments in which something else took a note's place in a room that rings. The echo of the note goes on meanwhile, so that
  * neither its pitch nor its level need leave; but the sound is new twice, between stretches of the same note that carry on.
  * The line is bridged there, as the note goes on.
- * @param onePitch how far apart two pitches are one.
- * @param othersOf what the instrument can sound in a note's place.
  */
-export function replacementsIn(
-  line: Line,
-  frames: Frames,
-  onePitch: Semitones,
-  a4: Hertz,
-  identify: Identify,
-  othersOf: (note: Midi) => Midi[],
-): Replacement[] {
-  const seen = new Seen(line, frames, onePitch, a4, identify, othersOf);
+export function replacementsIn(scene: Scene): Replacement[] {
+  const seen = new Seen(scene);
   const candidates = seen.candidates().sort((a, b) => b.odds - a.odds);
   const kept: Candidate[] = [];
   for (const here of candidates)
     if (!kept.some(({ from, to }) => here.from < to + CLEAR && here.to > from - CLEAR)) kept.push(here);
-  for (const { from, back, note } of kept) line.pitch.fill(note, from, back);
+  for (const { from, back, note } of kept) scene.line.pitch.fill(note, from, back);
   return kept.map(({ from, to, pitch, note }) => ({ from, to, pitch, note })).sort((a, b) => a.from - b.from);
 }
 
@@ -113,17 +106,18 @@ export function replacementsIn(
 class Seen {
   private readonly newness: Float64Array;
   private readonly naming: Naming;
+  private readonly line: Line;
+  private readonly frames: Frames;
+  private readonly onePitch: Semitones;
+  private readonly a4: Hertz;
 
-  constructor(
-    private readonly line: Line,
-    private readonly frames: Frames,
-    private readonly onePitch: Semitones,
-    private readonly a4: Hertz,
-    identify: Identify,
-    othersOf: (note: Midi) => Midi[],
-  ) {
-    this.naming = new Naming(line, frames, a4, identify, othersOf);
-    this.newness = newnessIn(line, 0, frames.count);
+  constructor(scene: Scene) {
+    this.line = scene.line;
+    this.frames = scene.frames;
+    this.onePitch = onePitchOf(scene.instrument);
+    this.a4 = scene.a4;
+    this.naming = new Naming(scene);
+    this.newness = newnessIn(scene.line, 0, scene.frames.count);
   }
 
   candidates(): Candidate[] {

@@ -1,14 +1,14 @@
 import { mean } from 'd3-array';
 import { clamp, median } from '@/core/base';
-import { RINGS } from '@/core/hearing/room';
-import { QUICK_PARTIALS, type Frames } from '@/core/hearing/signal';
-import { midiToHertz, type Decibels, type Hertz, type Seconds } from '@/core/tuning';
+import { QUICK_PARTIALS } from '@/core/hearing/signal';
+import { midiToHertz, type Decibels, type Seconds } from '@/core/tuning';
 import { evidenceOfSwing } from './echoedVibrato';
 import { hopMean } from './gaps';
 import { inStep, likeliest, type Start } from './inStep';
-import { newnessIn, type Line } from './line';
+import { newnessIn } from './line';
 import { PitchMoves } from './pitchMoves';
 import { swingIn, vibratoIn } from './vibrato';
+import type { Scene } from './scene';
 
 /** Partials are watched falling over this many frames, and growing over that many. */
 const FALL_FRAMES = 4;
@@ -100,17 +100,10 @@ export interface Interruption {
  * differently as soon as the pitch moves by some hertz, and then a tone that goes on is new in every frame: what is seen is held
  * against how the pitch moves there.
  */
-export function interruptionsWithin(
-  line: Line,
-  frames: Frames,
-  from: number,
-  to: number,
-  a4: Hertz,
-  decaySeconds: Seconds,
-): Interruption[] {
-  const rings = decaySeconds > RINGS;
+export function interruptionsWithin(scene: Scene, from: number, to: number): Interruption[] {
+  const { line, frames, rings } = scene;
   const apart = Math.round(APART / frames.hopSeconds);
-  const candidates = candidatesIn(line, frames, from, to, a4, rings);
+  const candidates = candidatesIn(scene, from, to);
   const sure = candidates.filter(({ odds }) => odds > BELIEVED).length;
   const vibrato = sure > 0 ? vibratoIn(line.pitch.subarray(from, to), frames.hopSeconds) : null;
   const needed =
@@ -127,7 +120,7 @@ export function interruptionsWithin(
   // Where nothing rings every start is heard by itself.
   const regular = rings && !vibrato ? inStep(from, candidates, apart) : [];
   const starts = likeliest([...new Set([...likely, ...regular])], apart);
-  const swings = rings ? swingsAmong(starts, line, frames, { from, to }, a4, decaySeconds) : new Set<Start>();
+  const swings = rings ? swingsAmong(starts, scene, { from, to }) : new Set<Start>();
   // Where most are, the others are too.
   if (swings.size > 0 && 2 * swings.size >= starts.length) return [];
   return starts
@@ -139,11 +132,8 @@ export function interruptionsWithin(
 /** Which of what look like starts are swings of a vibrato. */
 function swingsAmong(
   starts: readonly Start[],
-  line: Line,
-  frames: Frames,
+  { line, frames, a4, decaySeconds }: Scene,
   { from, to }: Interruption,
-  a4: Hertz,
-  decaySeconds: Seconds,
 ): ReadonlySet<Start> {
   const length = Math.min(to - from, Math.round(SWING.around / frames.hopSeconds));
   const evidence = starts.map(({ at }) => {
@@ -160,12 +150,9 @@ function swingsAmong(
 }
 
 function candidatesIn(
-  line: Line,
-  { hopSeconds: hop, quickPartials }: Frames,
+  { line, frames: { hopSeconds: hop, quickPartials }, a4, rings }: Scene,
   from: number,
   to: number,
-  a4: Hertz,
-  rings: boolean,
 ): Start[] {
   const { growthDb, hopDb } = line;
   const count = to - from;

@@ -1,13 +1,13 @@
 import { median } from '@/core/base';
-import type { Frames } from '@/core/hearing/signal';
-import { soundingOf, writtenRange, type Instrument } from '@/core/instruments';
+import { soundingOf, writtenRange } from '@/core/instruments';
 import { centsBetween, hertzToMidi, midiToHertz, type Hertz, type Midi, type Seconds } from '@/core/tuning';
 import { hadStopped } from './gaps';
 import { multipleOf } from './echoes';
 import { isInPlace } from './isInPlace';
-import { ownSeconds, type Line } from './line';
+import { ownSeconds } from './line';
 import { otherModes } from './modes';
 import type { Replacement } from './replacements';
+import type { Scene } from './scene';
 
 const ABOVE_TOP = 1.04;
 /** Higher than this so many times what was strongest before it. */
@@ -33,28 +33,20 @@ const SAME = 0.6;
 /**
  * Squeaks within a note, found by what is strongest whatever the pitch and however it swings. The line is bridged there, as the note
  * goes on. Over the echo of the note most are found by `replacementsIn`, which goes before.
- * @param rings whether the room does: echoes lay bare more of what is not there.
  */
-export function bridgeSqueaks(
-  line: Line,
-  frames: Frames,
-  instrument: Instrument,
-  a4: Hertz,
-  rings: boolean,
-): Replacement[] {
+export function bridgeSqueaks(scene: Scene): Replacement[] {
+  const { frames, instrument, a4, rings } = scene;
   const top = ABOVE_TOP * midiToHertz(soundingOf(instrument, writtenRange(instrument).high), a4);
   const { strongestHz, count, hopSeconds } = frames;
   // While a window holds both notes of a slur, the strongest that sounds may be of neither.
+  // Echoes lay bare more of what is not there.
   const fewest = Math.max(rings ? FEWEST_IN_ECHO : FEWEST_FRAMES, ownSeconds(frames) / hopSeconds);
   const found: Replacement[] = [];
   for (let from = REACH; from < count; from++) {
     if (!(strongestHz[from]! > top)) continue;
     let to = from;
     while (to < count && strongestHz[to]! > top) to++;
-    const squeak =
-      (to - from) * hopSeconds <= LONGEST
-        ? squeakBetween(line, frames, from, to, instrument, a4, rings)
-        : null;
+    const squeak = (to - from) * hopSeconds <= LONGEST ? squeakBetween(scene, from, to) : null;
     // Bridged all the same, what is too short is neither a squeak nor a note.
     if (squeak && to - from >= fewest) found.push(squeak);
     from = to;
@@ -63,13 +55,9 @@ export function bridgeSqueaks(
 }
 
 function squeakBetween(
-  line: Line,
-  frames: Frames,
+  { line, frames, instrument, a4, rings }: Scene,
   from: number,
   to: number,
-  instrument: Instrument,
-  a4: Hertz,
-  rings: boolean,
 ): Replacement | null {
   const { strongestHz } = frames;
   const before = median(line.pitch.subarray(from - REACH, from - 3).filter((pitch) => !Number.isNaN(pitch)));

@@ -1,10 +1,10 @@
-import type { Instrument } from '@/core/instruments';
 import type { Frames } from '@/core/hearing/signal';
-import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
+import { midiToHertz, type Seconds } from '@/core/tuning';
 import { hopMean } from './gaps';
 import { ownSeconds, type Line } from './line';
 import type { NoteEvent, Transition } from './note';
 import { onePitchOf, type Plateau } from './plateaus';
+import type { Scene } from './scene';
 import { median } from '@/core/base';
 
 /** Two notes further apart than this are not joined. */
@@ -24,10 +24,7 @@ const LATEST: Seconds = 0.4;
 export function transitionsBetween(
   notes: readonly Plateau[],
   faint: readonly NoteEvent[],
-  line: Line,
-  frames: Frames,
-  instrument: Instrument,
-  a4: Hertz,
+  { line, frames, instrument, a4 }: Scene,
   levelsKnown: boolean,
 ): Transition[] {
   const hop = frames.hopSeconds;

@@ -11,13 +11,13 @@ import {
   type Seconds,
   type Semitones,
 } from '@/core/tuning';
-import { RINGS } from '@/core/hearing/room';
 import type { Line } from './line';
 import type { NoteEvent } from './note';
 import { ECHOING_NOTES } from './echoes';
 import { soundsBefore } from './newcomers';
 import { mergeDebris, onePitchOf, type Plateau } from './plateaus';
 import { AUDIBLE_IN_ROOM_DB, FittedBelow, type Below } from './below';
+import type { Scene } from './scene';
 import { median, quantile } from '@/core/base';
 
 /** A component at k/n of the sounding mode n counts when it is this near to partial 1 and lasts this long. */
@@ -57,11 +57,7 @@ const GOES_ON: Decibels = 6;
  */
 export function liftUndertones(
   plateaus: readonly Plateau[],
-  line: Line,
-  frames: Frames,
-  instrument: Instrument,
-  a4: Hertz,
-  decaySeconds: Seconds,
+  { line, frames, instrument, a4, rings }: Scene,
 ): Plateau[] {
   const inPlace = plateaus
     .filter((part) => !isOutOfSight(part, frames))
@@ -77,7 +73,7 @@ export function liftUndertones(
       return { ...part, pitch: part.pitch + rise };
     });
   const lifted = mergeDebris(inPlace, line, frames.hopSeconds, onePitchOf(instrument));
-  if (!(decaySeconds > RINGS)) return lifted;
+  if (!rings) return lifted;
   const put = lifted.map((part, i) => {
     const note = noteOver(part, lifted[i - 1], lifted[i + 1], line, frames, instrument, a4);
     if (note === null) return part;
@@ -202,11 +198,7 @@ export function undertonesIn(
   notes: readonly Plateau[],
   index: number,
   wrong: readonly NoteEvent[],
-  line: Line,
-  frames: Frames,
-  instrument: Instrument,
-  a4: Hertz,
-  decaySeconds: Seconds,
+  { line, frames, instrument, a4, decaySeconds, rings }: Scene,
 ): NoteEvent[] {
   const note = notes[index]!;
   const hop = frames.hopSeconds;
@@ -224,7 +216,7 @@ export function undertonesIn(
   ];
   const mode = modeOf(instrument, writtenOf(instrument, Math.round(note.pitch)));
   const { every } = frames.settings.spectrum;
-  const audible = decaySeconds > RINGS ? AUDIBLE_IN_ROOM_DB : AUDIBLE_DB;
+  const audible = rings ? AUDIBLE_IN_ROOM_DB : AUDIBLE_DB;
   const isPutOver = line.lifted.subarray(note.from, note.to).includes(0);
   const fitted =
     isPutOver &&
@@ -237,7 +229,7 @@ export function undertonesIn(
     return sounds && !echoes(frame, below, earlier, frames, a4, decaySeconds) ? below : null;
   });
   // What beats with its own echo comes and goes: it is told once.
-  const apart = Math.max(2 * every, Math.round((decaySeconds > RINGS ? COMES_BACK : 0) / hop));
+  const apart = Math.max(2 * every, Math.round((rings ? COMES_BACK : 0) / hop));
   const events: NoteEvent[] = [];
   let start = -1;
   let last = -1;

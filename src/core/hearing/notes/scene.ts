@@ -1,0 +1,16 @@
+import type { Frames } from '@/core/hearing/signal';
+import type { Instrument } from '@/core/instruments';
+import type { Hertz, Seconds } from '@/core/tuning';
+import type { Line } from './line';
+
+/** What every step from the line to the notes looks at. */
+export interface Scene {
+  /** As far as it is known: a step may put pitches of it right. */
+  readonly line: Line;
+  readonly frames: Frames;
+  readonly instrument: Instrument;
+  readonly a4: Hertz;
+  /** Of the room, or what is usual where the take does not tell; and whether that is a room that rings on. */
+  readonly decaySeconds: Seconds;
+  readonly rings: boolean;
+}
