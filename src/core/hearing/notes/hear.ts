@@ -33,6 +33,7 @@ export interface Heard {
 
 /** Where no note ends freely the room may be any. */
 const USUAL_DECAY: Seconds = 0.3;
+const NOTHING_REPLACED = { replacements: [], doubts: [] } as const;
 /** What ends no longer than this before a note begins happened on the way into it. */
 const ON_THE_WAY: Seconds = 0.1;
 /** From the first energy to the tone: later than this is late. */
@@ -46,8 +47,9 @@ export function hearNotes(found: Frames, instrument: Instrument, options: Hearin
   const decay = room.decaySeconds ?? USUAL_DECAY;
   const rings = decay > RINGS;
   const scene: Scene = { line, frames: found, instrument, a4, decaySeconds: decay, rings };
-  const squeaks = [...(rings ? replacementsIn(scene) : []), ...bridgeSqueaks(scene)];
-  const { plateaus: pieces, replaced } = plateausOf(scene, squeaks);
+  const { replacements, doubts } = rings ? replacementsIn(scene) : NOTHING_REPLACED;
+  const squeaks = [...replacements, ...bridgeSqueaks(scene)];
+  const { plateaus: pieces, replaced } = plateausOf(scene, squeaks, doubts);
   const whole = withoutTails(pieces, line, found.hopSeconds, decay);
   const lowered = loweredTo(whole, scene);
   const frames = putRight(found, line);

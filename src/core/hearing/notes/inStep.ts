@@ -6,18 +6,19 @@ export interface Start {
 }
 
 /**
- * Starts in step: how many at least, how far each may be off its place, what one may count at most, what a missing one counts and from
- * which log-odds on one is there at all (of slow notes before quick ones every other step is not), from which log-odds steps are
- * tried (also halves and thirds of their distances), what they have to add up to, how many starts before each a step is taken from,
- * and how many times the shortest step the longest is.
+ * Starts in step: how many at least, how far each may be off its place, how much likelier one is where it is expected and what it may
+ * count at most, what a missing one counts and from which log-odds on one is there at all (of slow notes before quick ones every other
+ * step is not), from which log-odds steps are tried (also halves and thirds of their distances), what they have to add up to, how many
+ * starts before each a step is taken from, and how many times the shortest step the longest is.
  */
 const IN_STEP = {
   fewest: 3,
   share: 0.15,
+  expected: 2.5,
   most: 3,
   missing: -4,
-  there: -3.2,
-  strong: 0,
+  there: -4,
+  strong: -2.5,
   parts: [1, 2, 3],
   together: 3,
   neighbours: 8,
@@ -71,7 +72,7 @@ function rowOf(first: number, all: readonly Start[], step: number, than: number)
     let here: Start | null = null;
     for (let k = next; k < all.length && all[k]!.at < last + step + slack; k++)
       if (all[k]!.odds > (here?.odds ?? IN_STEP.there)) here = all[k]!;
-    odds += here ? Math.min(here.odds, IN_STEP.most) : IN_STEP.missing;
+    odds += here ? Math.min(here.odds + IN_STEP.expected, IN_STEP.most) : IN_STEP.missing;
     if (here) starts.push(here);
     last = here ? here.at : last + step;
     if (count >= IN_STEP.fewest && odds > (row?.odds ?? than)) row = { odds, starts: [...starts] };

@@ -19,9 +19,8 @@ const FEWEST = 7;
 
 /** What each kind of movement says for or against a new start. */
 export interface MoveWeights {
-  /** Speed of the pitch that is passed in seven frames of ten around it, and that in three. */
+  /** Speed of the pitch that is passed in seven frames of ten around it. */
   readonly slow: number;
-  readonly fast: number;
   /** How far it moves just after, and its swings before and after: the wider and the narrower. */
   readonly settling: number;
   readonly most: number;
@@ -58,7 +57,6 @@ export class PitchMoves {
     const span = settling.length > 1 ? 100 * (Math.max(...settling) - Math.min(...settling)) : MOST_CENTS;
     return (
       weights.slow * this.speed(start, 0.3) +
-      weights.fast * this.speed(start, 0.7) +
       weights.settling * this.octaves(span) +
       weights.most * this.octaves(Math.max(before, after)) +
       weights.least * this.octaves(Math.min(before, after))

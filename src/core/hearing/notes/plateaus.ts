@@ -8,7 +8,7 @@ import { hiddenModes } from './hiddenModes';
 import { areLost } from './lost';
 import { interruptionsWithin } from './restarts';
 import { otherModes } from './modes';
-import type { Replacement } from './replacements';
+import type { Doubt, Replacement } from './replacements';
 import { withinSwings } from './swings';
 import type { Scene } from './scene';
 
@@ -81,6 +81,7 @@ export interface Replaced extends Plateau {
 export function plateausOf(
   scene: Scene,
   squeaks: readonly Replacement[],
+  doubts: readonly Doubt[],
 ): { plateaus: Plateau[]; replaced: Replaced[] } {
   const { line, frames, instrument, a4, decaySeconds, rings } = scene;
   const hop = frames.hopSeconds;
@@ -109,7 +110,7 @@ export function plateausOf(
         ({ from, to, odds }) => !rings || odds > SURE || (to - from) * hop >= SHORTEST_REPLACED,
       ),
     ];
-    const starts = interruptionsWithin(scene, part.from, part.to)
+    const starts = interruptionsWithin(scene, part.from, part.to, doubts)
       .filter(
         (stop) =>
           (stop.to - whole.from) * hop >= SHORTEST_AGAIN &&

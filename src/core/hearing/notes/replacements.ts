@@ -11,7 +11,7 @@ import {
 import { hopMean } from './gaps';
 import { newnessIn, type Line } from './line';
 import { multipleOf } from './echoes';
-import { DOUBTFUL, Naming } from './naming';
+import { DOUBTFUL, Naming, type Look } from './naming';
 import { AROUND, PitchMoves } from './pitchMoves';
 import { onePitchOf } from './plateaus';
 import type { Scene } from './scene';
@@ -81,6 +81,15 @@ const FREE_SWING = 2.8;
 const FREE_SPEED = 0.5;
 const SPEED_SHARE = 0.3;
 
+/** Two moments of newness between which something may have taken a note's place, and the log-odds that it did. */
+export interface Doubt {
+  readonly from: number;
+  readonly to: number;
+  readonly odds: number;
+}
+/** What is less likely is not worth telling. */
+const LEAST_ODDS = -6;
+
 interface Candidate extends Replacement {
   readonly odds: number;
   /** First frame in which the note is back. */
@@ -91,15 +100,20 @@ interface Candidate extends Replacement {
  * Moments in which something else took a note's place in a room that rings. The echo of the note goes on meanwhile, so that
  * neither its pitch nor its level need leave; but the sound is new twice, between stretches of the same note that carry on.
  * The line is bridged there, as the note goes on.
+ * @returns what did, and all moments in which something may have, with the odds before it is asked what.
  */
-export function replacementsIn(scene: Scene): Replacement[] {
+export function replacementsIn(scene: Scene): { replacements: Replacement[]; doubts: Doubt[] } {
   const seen = new Seen(scene);
-  const candidates = seen.candidates().sort((a, b) => b.odds - a.odds);
+  const doubts = seen.doubts();
+  const candidates = doubts.flatMap((doubt) => seen.named(doubt) ?? []).sort((a, b) => b.odds - a.odds);
   const kept: Candidate[] = [];
   for (const here of candidates)
     if (!kept.some(({ from, to }) => here.from < to + CLEAR && here.to > from - CLEAR)) kept.push(here);
   for (const { from, back, note } of kept) scene.line.pitch.fill(note, from, back);
-  return kept.map(({ from, to, pitch, note }) => ({ from, to, pitch, note })).sort((a, b) => a.from - b.from);
+  const replacements = kept
+    .map(({ from, to, pitch, note }) => ({ from, to, pitch, note }))
+    .sort((a, b) => a.from - b.from);
+  return { replacements, doubts: doubts.map(({ from, to, odds }) => ({ from, to, odds })) };
 }
 
 /** What can be seen around two moments of newness. */
@@ -120,11 +134,11 @@ class Seen {
     this.newness = newnessIn(scene.line, 0, scene.frames.count);
   }
 
-  candidates(): Candidate[] {
+  doubts(): Look[] {
     const moments = this.moments();
     const longest = Math.round(LONGEST / this.frames.hopSeconds);
     return moments.flatMap((from, k) => {
-      const found: Candidate[] = [];
+      const found: Look[] = [];
       for (let next = k + 1; next < moments.length && moments[next]! - from <= longest; next++) {
         const here = moments[next]! - from >= FEWEST_FRAMES ? this.between(from, moments[next]!) : null;
         if (here) found.push(here);
@@ -147,13 +161,13 @@ class Seen {
     return found;
   }
 
-  private between(from: number, to: number): Candidate | null {
+  private between(from: number, to: number): Look | null {
     const { line, frames, newness } = this;
     const usual = median(newness.subarray(from - BEFORE, from - CLEAR));
     if (usual > MOST_USUAL) return null;
     const note = median(line.pitch.subarray(from - BEFORE, from - 2).filter((p) => !Number.isNaN(p)));
     if ((to - from) * frames.hopSeconds < FEWEST_PERIODS / midiToHertz(note, this.a4)) return null;
-    const isNote = (i: number) => Math.abs(line.pitch[i]! - note) < this.onePitch;
+    const isNote = (i: number) => this.isNote(i, note);
     const end = Math.min(frames.count, to + AFTER);
     if (this.count(from - BEFORE, from - 1, isNote) < FOUND || this.count(to + 1, end, isNote) < FOUND)
       return null;
@@ -183,11 +197,23 @@ class Seen {
       WEIGHTS.leap * clamp(leap, -1, 1.5) +
       WEIGHTS.swing * Math.max(0, Math.min(6, this.swing(from, to, note)) - FREE_SWING) +
       WEIGHTS.moves * Math.max(0, this.speedAround(to, note) - FREE_SPEED);
+    return odds > LEAST_ODDS
+      ? { from, to, first, last, note, before, during, elsewhere, lowest, odds }
+      : null;
+  }
+
+  /** What took the note's place; null where that is too unlikely, or nothing can be named that did. */
+  named(look: Look): Candidate | null {
+    const { from, to, note, odds } = look;
     if (!(odds > -DOUBTFUL)) return null;
     let back = to;
-    while (back < end && !isNote(back)) back++;
-    const named = this.naming.named({ from, to, first, last, note, before, during, elsewhere, lowest, odds });
+    while (back < Math.min(this.frames.count, to + AFTER) && !this.isNote(back, note)) back++;
+    const named = this.naming.named(look);
     return named && { from, to, back, note, ...named };
+  }
+
+  private isNote(frame: number, note: Midi): boolean {
+    return Math.abs(this.line.pitch[frame]! - note) < this.onePitch;
   }
 
   /**

@@ -8,6 +8,7 @@ import { inStep, likeliest, type Start } from './inStep';
 import { newnessIn } from './line';
 import { PitchMoves } from './pitchMoves';
 import { swingIn, vibratoIn } from './vibrato';
+import type { Doubt } from './replacements';
 import type { Scene } from './scene';
 
 /** Partials are watched falling over this many frames, and growing over that many. */
@@ -30,34 +31,44 @@ const AGAIN_FRAMES = 10;
 /** Partials so far under the strongest are left out; one that falls by more than this has fallen. */
 const FAINT_DB = 30;
 const FALLEN_DB = 2;
+/** Those that are nearly as loud as it tell whether it is the same tone again. */
+const STRONG_DB = 15;
+/** What took the note's place begins no earlier before the stop, and ends no later after the start. */
+const BESIDE = 8;
 
 /**
- * What each thing that is seen around a possible start weighs, in log-odds: fitted by logistic regression to some 5500 starts of
- * simulated and recorded instruments, two to six a second, and four times as many moments that look like one, in lines, scales and
- * long notes with and without vibrato of pitch, level and colour, in living and bad rooms. Which to use was chosen with half of the
- * instruments held out.
+ * What each thing that is seen around a possible start weighs, in log-odds: fitted by logistic regression to some 17,000 starts of
+ * simulated and recorded instruments, two to six a second, and 7,000 moments that look like one, in lines with and without faults,
+ * scales and long notes with and without vibrato, in living and bad rooms. Which to use was chosen with one instrument of six held out.
  */
 const WEIGHTS = {
-  any: -4.27,
-  /** How far the partials grow, dB from −6 to 10, how new it is, up to 1, and how fast the level rises, dB in three frames. */
-  growth: 0.142,
-  newness: 8.624,
-  rise: 0.465,
-  /** Share of the partials that had fallen before, how new that was, and how new the frames just before it were. */
-  fallen: 4.412,
-  stopNewness: 3.15,
-  before: -4.584,
+  any: -4.19,
+  /** How far the partials grow, dB from −6 to 10, what of it is under 3 dB, how new it is, up to 1, and how fast the level rises, dB in three frames. */
+  growth: 0.278,
+  lowGrowth: -0.184,
+  newness: 3.94,
+  rise: 0.203,
+  /** Share of the partials that had fallen before, and how new the frames just before that were. */
+  fallen: 4.59,
+  before: -1.49,
+  /** Lowest level between stop and start against what it was, dB from −14, and what of it is under −4 dB. */
+  lowest: -0.377,
+  low: -0.351,
+  /** How far the partials are from what they were once it is whole again, on average, dB from 4 to 10: what begins again is as it was. */
+  other: -0.211,
+  /** Log-odds that something took the note's place instead, from −6 to 4, and what of it is over −1.5. */
+  replaced: 0.354,
+  surelyReplaced: -1.452,
   /** The calmest frame between stop and start, and how new all around usually is: where the pitch moves in a room, everything is. */
-  between: -4.375,
-  usual: -6.245,
-  /** Frames from the stop to the start. */
-  distance: -0.135,
+  between: -0.961,
+  usual: -4.05,
+  /** Frames from the stop to the start, beyond twelve. */
+  distance: -0.298,
   /** How the pitch moves around it: see PitchMoves. */
-  slow: -3.59,
-  fast: -1.706,
-  settling: 1.018,
-  most: -0.525,
-  least: 1.073,
+  slow: -1.757,
+  settling: 0.503,
+  most: -1.122,
+  least: 0.606,
 } as const;
 /** How far the level falls at a stop where the room does not ring. */
 const FALLS_DB = 7;
@@ -65,14 +76,14 @@ const FALLS_DB = 7;
 const BACK_DB = 7;
 const BACK_FRAMES = 14;
 /** Log-odds from which one start is believed by itself; with company in the same tone, from which others are too. */
-const BELIEVED = 2.8;
+const BELIEVED = 0.75;
 /**
  * In a tone longer than this there are more moments that an echo may make look like one by chance: as much likelier it has to be, by
  * no more than this.
  */
 const FEW_CHANCES: Seconds = 0.5;
 const MOST_CHANCES = 0.6;
-const BELIEVED_WITH = { others: 3, odds: 0.3 } as const;
+const BELIEVED_WITH = { others: 3, odds: -0.5 } as const;
 /** Within a vibrato wider than repeated notes swing by themselves, it takes more. */
 const BELIEVED_IN_SWING = { cents: 20, odds: 4 } as const;
 
@@ -100,10 +111,15 @@ export interface Interruption {
  * differently as soon as the pitch moves by some hertz, and then a tone that goes on is new in every frame: what is seen is held
  * against how the pitch moves there.
  */
-export function interruptionsWithin(scene: Scene, from: number, to: number): Interruption[] {
+export function interruptionsWithin(
+  scene: Scene,
+  from: number,
+  to: number,
+  doubts: readonly Doubt[],
+): Interruption[] {
   const { line, frames, rings } = scene;
   const apart = Math.round(APART / frames.hopSeconds);
-  const candidates = candidatesIn(scene, from, to);
+  const candidates = candidatesIn(scene, from, to, doubts);
   const sure = candidates.filter(({ odds }) => odds > BELIEVED).length;
   const vibrato = sure > 0 ? vibratoIn(line.pitch.subarray(from, to), frames.hopSeconds) : null;
   const needed =
@@ -153,6 +169,7 @@ function candidatesIn(
   { line, frames: { hopSeconds: hop, quickPartials }, a4, rings }: Scene,
   from: number,
   to: number,
+  doubts: readonly Doubt[],
 ): Start[] {
   const { growthDb, hopDb } = line;
   const count = to - from;
@@ -197,21 +214,44 @@ function candidatesIn(
     const partials = partialsAround(quickPartials, from, stop, i, count);
     let between = Infinity;
     for (let k = stop + 3; k <= i; k++) between = Math.min(between, novel[k]!);
+    const lowest = clamp(Math.min(...level(stop, i + 1)) - whole, -14, 0);
+    const replaced = clamp(mostLikely(doubts, from + stop, from + i), -6, 4);
     const odds =
       WEIGHTS.any +
       WEIGHTS.growth * clamp(partials.growthDb, -6, 10) +
+      WEIGHTS.lowGrowth * Math.min(3, clamp(partials.growthDb, -6, 10)) +
       WEIGHTS.newness * Math.min(1, most(i, i + RISE_FRAMES)) +
       WEIGHTS.rise * clamp(fastestRise(level(stop, i + BACK_FRAMES + 1)), 0, 12) +
       WEIGHTS.fallen * partials.fallenShare +
-      WEIGHTS.stopNewness * Math.min(1, most(stop - 1, stop + 5)) +
       WEIGHTS.before * Math.min(1, most(stop - 4, stop - 1)) +
+      WEIGHTS.lowest * lowest +
+      WEIGHTS.low * Math.max(0, -4 - lowest) +
+      WEIGHTS.other * Math.max(0, Math.min(10, partials.otherDb) - 4) +
+      WEIGHTS.replaced * replaced +
+      WEIGHTS.surelyReplaced * Math.max(0, replaced + 1.5) +
       WEIGHTS.between * (between === Infinity ? 1 : between) +
       WEIGHTS.usual * median(novel.subarray(Math.max(0, i - AROUND), Math.min(count, i + AROUND))) +
-      WEIGHTS.distance * (i - stop) +
+      WEIGHTS.distance * Math.max(0, i - stop - 12) +
       pitch.weigh(WEIGHTS, stop, i);
     found.push({ stop: from + stop, at: from + i, odds });
   }
   return found;
+}
+
+/** The likeliest of what may have taken the note's place between a stop and a start. */
+function mostLikely(doubts: readonly Doubt[], stop: number, at: number): number {
+  let odds = -Infinity;
+  for (const doubt of doubts)
+    if (doubt.from > stop - BESIDE && doubt.from < at && doubt.to > stop + 3 && doubt.to < at + BESIDE)
+      odds = Math.max(odds, doubt.odds);
+  return odds;
+}
+
+interface Partials {
+  readonly fallenShare: number;
+  readonly growthDb: Decibels;
+  /** How far they are from what they were when it is whole again. */
+  readonly otherDb: Decibels;
 }
 
 /** How the partials that matter fall before a start and grow at it. @param from frame that `stop`, `at` and `count` are counted from. */
@@ -221,7 +261,7 @@ function partialsAround(
   stop: number,
   at: number,
   count: number,
-): { fallenShare: number; growthDb: number } {
+): Partials {
   const dB = (i: number, k: number) =>
     20 * Math.log10(quickPartials[QUICK_PARTIALS * (from + i) + k]! + 1e-9);
   const over = (a: number, z: number, k: number, pick: (...values: number[]) => number) => {
@@ -230,18 +270,23 @@ function partialsAround(
     return value;
   };
   const first = Math.max(0, stop - WHOLE_FRAMES);
-  const peaks = Array.from({ length: QUICK_PARTIALS }, (_, k) => over(first, at + AGAIN_FRAMES, k, Math.max));
-  const strongest = Math.max(...peaks);
-  let used = 0;
-  let fallen = 0;
-  let growth = 0;
-  peaks.forEach((peak, k) => {
-    if (peak <= strongest - FAINT_DB) return;
-    used++;
-    if (over(first, stop + 1, k, Math.max) - over(stop, at + 2, k, Math.min) > FALLEN_DB) fallen++;
-    growth += dB(Math.min(count - 1, at + 4), k) - dB(Math.max(0, at - 2), k);
-  });
-  return { fallenShare: fallen / used, growthDb: growth / used };
+  const partials = Array.from({ length: QUICK_PARTIALS }, (_, k) => ({
+    was: over(first, stop + 1, k, Math.max),
+    is: over(at, at + AGAIN_FRAMES, k, Math.max),
+    most: over(first, at + AGAIN_FRAMES, k, Math.max),
+    least: over(stop, at + 2, k, Math.min),
+    growth: dB(Math.min(count - 1, at + 4), k) - dB(Math.max(0, at - 2), k),
+  }));
+  const within = (db: Decibels) => {
+    const strongest = Math.max(...partials.map(({ most }) => most));
+    return partials.filter(({ most }) => most > strongest - db);
+  };
+  const audible = within(FAINT_DB);
+  return {
+    fallenShare: audible.filter(({ was, least }) => was - least > FALLEN_DB).length / audible.length,
+    growthDb: mean(audible, ({ growth }) => growth)!,
+    otherDb: mean(within(STRONG_DB), ({ was, is }) => Math.abs(is - was))!,
+  };
 }
 
 /** Most that a level rises in three frames. */
