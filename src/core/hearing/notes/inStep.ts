@@ -20,7 +20,7 @@ const IN_STEP = {
   there: -4,
   strong: -2.5,
   parts: [1, 2, 3],
-  together: 3,
+  together: 5,
   neighbours: 8,
   longest: 10,
 } as const;

@@ -76,14 +76,14 @@ const FALLS_DB = 7;
 const BACK_DB = 7;
 const BACK_FRAMES = 14;
 /** Log-odds from which one start is believed by itself; with company in the same tone, from which others are too. */
-const BELIEVED = 0.75;
+const BELIEVED = { dry: 1.5, inEcho: 0.9 } as const;
 /**
  * In a tone longer than this there are more moments that an echo may make look like one by chance: as much likelier it has to be, by
  * no more than this.
  */
 const FEW_CHANCES: Seconds = 0.5;
 const MOST_CHANCES = 0.6;
-const BELIEVED_WITH = { others: 3, odds: -0.5 } as const;
+const BELIEVED_WITH = { others: 3, odds: -0.35 } as const;
 /** Within a vibrato wider than repeated notes swing by themselves, it takes more. */
 const BELIEVED_IN_SWING = { cents: 20, odds: 4 } as const;
 
@@ -120,14 +120,15 @@ export function interruptionsWithin(
   const { line, frames, rings } = scene;
   const apart = Math.round(APART / frames.hopSeconds);
   const candidates = candidatesIn(scene, from, to, doubts);
-  const sure = candidates.filter(({ odds }) => odds > BELIEVED).length;
+  const believed = BELIEVED[rings ? 'inEcho' : 'dry'];
+  const sure = candidates.filter(({ odds }) => odds > believed).length;
   const vibrato = sure > 0 ? vibratoIn(line.pitch.subarray(from, to), frames.hopSeconds) : null;
   const needed =
     vibrato && vibrato.extentCents > BELIEVED_IN_SWING.cents
       ? BELIEVED_IN_SWING.odds
       : sure >= BELIEVED_WITH.others
         ? BELIEVED_WITH.odds
-        : BELIEVED +
+        : believed +
           (rings ? clamp(Math.log(((to - from) * frames.hopSeconds) / FEW_CHANCES), 0, MOST_CHANCES) : 0);
   const likely = likeliest(
     candidates.filter(({ odds }) => odds > needed),
