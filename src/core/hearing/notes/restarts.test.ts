@@ -1,0 +1,49 @@
+import { findInstrument } from '@/core/instruments';
+import { hearNotes } from '.';
+import { framesOf, lines, playIn, PUT_IN, repeats } from './inRooms.testing';
+
+/** Instrument, seed of the line, place in the living room, and a note that breaks on the way. */
+const BROKEN = [
+  ['oboe', 334, 3, 71],
+  ['bassoon', 321, 2, 39],
+  ['bassoon', 334, 3, 43],
+  ['recorder-alto', 324, 2, 80],
+  ['flute', 334, 3, 63],
+  ['sax-alto', 313, 1, 64],
+] as const;
+
+test.each(BROKEN)(
+  'a break of a %s in a living room does not part its note (%i)',
+  (id, seed, place, pitch) => {
+    const instrument = findInstrument(id)!;
+    const { performance, audio } = playIn({ room: 'living', place }, lines(instrument, seed, PUT_IN));
+    const { notes } = hearNotes(framesOf(audio, instrument), instrument);
+    const broken = performance.notes.find(
+      ({ soundingMidi, startSeconds, endSeconds }) =>
+        soundingMidi === pitch &&
+        performance.events.some(
+          (event) =>
+            event.kind === 'break' &&
+            event.startSeconds > startSeconds + 0.15 &&
+            event.endSeconds < endSeconds - 0.15,
+        ),
+    )!;
+    const heard = notes.filter(
+      ({ startSeconds }) =>
+        startSeconds > broken.startSeconds - 0.08 && startSeconds < broken.endSeconds - 0.08,
+    );
+    expect(heard.map(({ soundingMidi }) => soundingMidi)).toEqual([pitch]);
+  },
+);
+
+test.each(['flute', 'oboe', 'clarinet-bb', 'sax-tenor'])(
+  'notes of a %s that are begun six times a second in a living room are told apart',
+  (id) => {
+    const instrument = findInstrument(id)!;
+    const { audio } = playIn(
+      { room: 'living', place: 2 },
+      { score: repeats(instrument, 74, 6), instrument, seed: 3 },
+    );
+    expect(hearNotes(framesOf(audio, instrument), instrument).notes).toHaveLength(8);
+  },
+);
