@@ -100,7 +100,7 @@ interface Candidate extends Replacement {
  * Moments in which something else took a note's place in a room that rings. The echo of the note goes on meanwhile, so that
  * neither its pitch nor its level need leave; but the sound is new twice, between stretches of the same note that carry on.
  * The line is bridged there, as the note goes on.
- * @returns what did, and all moments in which something may have, with the odds before it is asked what.
+ * @returns what did, and all moments in which something may have, in the order in which they begin, with the odds before it is asked what.
  */
 export function replacementsIn(scene: Scene): { replacements: Replacement[]; doubts: Doubt[] } {
   const seen = new Seen(scene);
@@ -113,7 +113,7 @@ export function replacementsIn(scene: Scene): { replacements: Replacement[]; dou
   const replacements = kept
     .map(({ from, to, pitch, note }) => ({ from, to, pitch, note }))
     .sort((a, b) => a.from - b.from);
-  return { replacements, doubts: doubts.map(({ from, to, odds }) => ({ from, to, odds })) };
+  return { replacements, doubts };
 }
 
 /** What can be seen around two moments of newness. */
