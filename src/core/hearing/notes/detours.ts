@@ -15,7 +15,7 @@ import type { NoteEvent } from './note';
 import type { Replacement } from './replacements';
 import { standsByItself } from './standsByItself';
 import { detourKind, isAboveAll, modeNear } from './modes';
-import { onePitchOf, SHORTEST_REPLACED, type Plateau, type Replaced } from './plateaus';
+import { onePitchOf, type Plateau } from './plateaus';
 import type { Scene } from './scene';
 import { median } from '@/core/base';
 
@@ -57,7 +57,6 @@ export interface Played {
  */
 export function separateDetours(
   plateaus: readonly Plateau[],
-  replaced: readonly Replaced[],
   squeaks: readonly Replacement[],
   { line, frames, instrument, a4, decaySeconds, rings }: Scene,
 ): Played {
@@ -250,13 +249,6 @@ export function separateDetours(
     // So high a mode may be one of the fingering's.
     const kind = detourKind(here.pitch, note, instrument, false) ?? 'squeak';
     report(kind === 'break' && isBegunBy(here) ? 'blip' : kind, here, null);
-  }
-  for (const { within, ...other } of replaced) {
-    const next = plateaus.find(({ from }) => from >= within.to);
-    if (next && hasBegun(other, within.to, next)) continue;
-    if (rings && seconds(other) < SHORTEST_REPLACED) continue;
-    const detour = inPlace(other) ? null : detourOf(other, within);
-    if (detour) report(detour, other, within);
   }
   return { notes: parts.filter((part) => seconds(part) >= SHORTEST_NOTE), events, faint };
 }

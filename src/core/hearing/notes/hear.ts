@@ -49,12 +49,12 @@ export function hearNotes(found: Frames, instrument: Instrument, options: Hearin
   const scene: Scene = { line, frames: found, instrument, a4, decaySeconds: decay, rings };
   const { replacements, doubts } = rings ? replacementsIn(scene) : NOTHING_REPLACED;
   const squeaks = [...replacements, ...bridgeSqueaks(scene)];
-  const { plateaus: pieces, replaced } = plateausOf(scene, squeaks, doubts);
+  const pieces = plateausOf(scene, squeaks, doubts);
   const whole = withoutTails(pieces, line, found.hopSeconds, decay);
   const lowered = loweredTo(whole, scene);
   const frames = putRight(found, line);
   const right: Scene = { ...scene, frames };
-  const separated = separateDetours(liftUndertones(lowered, right), replaced, squeaks, right);
+  const separated = separateDetours(liftUndertones(lowered, right), squeaks, right);
   const played = rings && !options.company ? withWrongBeginnings(separated, right) : separated;
   const measured = played.notes.map((plateau, i) =>
     measureNote(frames, line, plateau, instrument, options, {

@@ -10,6 +10,8 @@ const ABOVE_ALL = 0.8;
 /** Squeaks are looked for in steps of this, so many. */
 const SQUEAK_STEP = 0.5;
 const SQUEAKS = 14;
+/** So many times higher a mode has two of the eight partials that are followed. */
+const MOST_TIMES = 4;
 
 /** Pitches of the other modes that the fingering of a note can sound. @param above how many modes over the note's own. */
 export function otherModes(pitch: Midi, instrument: Instrument, above = 3): Midi[] {
@@ -38,6 +40,16 @@ export function othersOf(note: Midi, instrument: Instrument): Midi[] {
   const squeaks = Array.from({ length: SQUEAKS }, (_, i) => first + i * SQUEAK_STEP);
   return [...otherModes(note, instrument).filter((mode) => mode < first), ...squeaks];
 }
+
+/** How many times as high the modes are that can sound in a note's place and have partials of it, up to four times. */
+export const multiplesOf = (note: Midi, instrument: Instrument): number[] =>
+  [
+    ...new Set(
+      othersOf(note, instrument)
+        .map((mode) => multipleOf(mode, note))
+        .filter((m) => m !== null && m > 1 && m <= MOST_TIMES),
+    ),
+  ] as number[];
 
 /**
  * The pitch to which a strongest component belongs that took a note's place: of a mode that the note's fingering can sound, whose

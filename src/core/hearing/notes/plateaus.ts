@@ -4,10 +4,8 @@ import type { Line } from './line';
 import { median } from '@/core/base';
 import { multipleOf } from './echoes';
 import { hadStopped, hopMean } from './gaps';
-import { hiddenModes } from './hiddenModes';
 import { areLost } from './lost';
 import { interruptionsWithin } from './restarts';
-import { otherModes } from './modes';
 import type { Doubt, Replacement } from './replacements';
 import { withinSwings } from './swings';
 import type { Scene } from './scene';
@@ -39,13 +37,6 @@ const GROWS: Seconds = 0.1;
 const HIDES: Seconds = 0.25;
 /** A note begun again lasts as long. */
 const SHORTEST_AGAIN: Seconds = 0.09;
-/** While a note begins anew over its own echo, its lower partials may cancel for less than this: nothing had replaced it. */
-export const SHORTEST_REPLACED: Seconds = 0.08;
-/**
- * From these log-odds a mode had replaced it all the same: of notes that really began anew none was as likely. A swing of level and
- * colour may look like it, and makes no note either.
- */
-const SURE = 1;
 /** Frames around a squeak in which the note that it interrupts does not carry on. */
 const NEAR_SQUEAK = 11;
 /** Faster than any vibrato or bend, in semitones a frame: the pitch does not swing there, it changes. */
@@ -68,13 +59,6 @@ const GOES_ON_SEMITONES = 0.4;
 /** How far apart two pitches of an instrument are one: less than its notes are. */
 export const onePitchOf = ({ step }: Pick<Instrument, 'step'>): Semitones => ONE_PITCH_STEPS * step;
 
-/** Something else that sounded in the place of a note, under which the note's echo went on. */
-export interface Replaced extends Plateau {
-  readonly within: Plateau;
-  /** Log-odds that it did. */
-  readonly odds: number;
-}
-
 /**
  * Cuts the line where the pitch leaves, where the sound stops, and where the tongue repeats a note.
  */
@@ -82,10 +66,9 @@ export function plateausOf(
   scene: Scene,
   squeaks: readonly Replacement[],
   doubts: readonly Doubt[],
-): { plateaus: Plateau[]; replaced: Replaced[] } {
+): Plateau[] {
   const { line, frames, instrument, a4, decaySeconds, rings } = scene;
   const hop = frames.hopSeconds;
-  const replaced: Replaced[] = [];
   const raw = withoutSpecks(byPitch(line, hop, instrument.step, a4)).map((part, i, all) => {
     const before = all[i - 1];
     return before && part.joined && stopsBetween(line, before, part, hop) ? { ...part, joined: false } : part;
@@ -99,23 +82,12 @@ export function plateausOf(
     const whole = begun === null ? part : { ...part, from: begun, joined: part.joined && !isBegun };
     begun = null;
     const next = all[i + 1]?.joined ? all[i + 1] : undefined;
-    // Where the tone had stopped something begins: with what is for the start to tell.
-    const hidden = hiddenModes(part, otherModes(part.pitch, instrument), frames).filter(
-      ({ from }) => !rings || !hadStopped(from, line, hop),
-    );
-    replaced.push(...hidden);
-    const disturbed = [
-      ...squeaks,
-      ...hidden.filter(
-        ({ from, to, odds }) => !rings || odds > SURE || (to - from) * hop >= SHORTEST_REPLACED,
-      ),
-    ];
     const starts = interruptionsWithin(scene, part.from, part.to, doubts)
       .filter(
         (stop) =>
           (stop.to - whole.from) * hop >= SHORTEST_AGAIN &&
           !areLost(stop.from, stop.to, frames) &&
-          !disturbed.some(({ from, to }) => from < stop.to + NEAR_SQUEAK && to > stop.from - NEAR_SQUEAK),
+          !squeaks.some(({ from, to }) => from < stop.to + NEAR_SQUEAK && to > stop.from - NEAR_SQUEAK),
       )
       .map(({ to }) => to);
     const last = starts[starts.length - 1];
@@ -130,7 +102,7 @@ export function plateausOf(
       parts.push(k === 0 && to === part.to ? whole : withPitch(line, from, to, k === 0 && whole.joined));
     });
   });
-  return { plateaus: parts, replaced };
+  return parts;
 }
 
 export function withPitch(line: Line, from: number, to: number, joined: boolean): Plateau {

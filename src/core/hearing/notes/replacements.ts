@@ -1,4 +1,5 @@
 import { clamp, median, quantile } from '@/core/base';
+import type { Instrument } from '@/core/instruments';
 import { QUICK_PARTIALS, type Frames } from '@/core/hearing/signal';
 import {
   midiToHertz,
@@ -8,10 +9,12 @@ import {
   type Seconds,
   type Semitones,
 } from '@/core/tuning';
+import { contrastOf } from './contrast';
 import { hopMean } from './gaps';
 import { newnessIn, type Line } from './line';
 import { multipleOf } from './echoes';
-import { DOUBTFUL, Naming, type Look } from './naming';
+import { multiplesOf } from './modes';
+import { Naming, type Look } from './naming';
 import { AROUND, PitchMoves } from './pitchMoves';
 import { onePitchOf } from './plateaus';
 import type { Scene } from './scene';
@@ -124,12 +127,14 @@ class Seen {
   private readonly frames: Frames;
   private readonly onePitch: Semitones;
   private readonly a4: Hertz;
+  private readonly instrument: Instrument;
 
   constructor(scene: Scene) {
     this.line = scene.line;
     this.frames = scene.frames;
     this.onePitch = onePitchOf(scene.instrument);
     this.a4 = scene.a4;
+    this.instrument = scene.instrument;
     this.naming = new Naming(scene);
     this.newness = newnessIn(scene.line, 0, scene.frames.count);
   }
@@ -183,6 +188,7 @@ class Seen {
     const leap = Math.log2(strongest / median(frames.strongestHz.subarray(from - 12, from - 2)));
     const grown = growth(before, during);
     const lowest = Math.min(...this.levels(first, last, note)) - whole;
+    const contrast = contrastOf(multiplesOf(note, this.instrument), before, during, after);
     const odds =
       WEIGHTS.any +
       WEIGHTS.begins * Math.min(1, newness[from]!) +
@@ -198,14 +204,13 @@ class Seen {
       WEIGHTS.swing * Math.max(0, Math.min(6, this.swing(from, to, note)) - FREE_SWING) +
       WEIGHTS.moves * Math.max(0, this.speedAround(to, note) - FREE_SPEED);
     return odds > LEAST_ODDS
-      ? { from, to, first, last, note, before, during, elsewhere, lowest, odds }
+      ? { from, to, first, last, note, before, during, elsewhere, lowest, contrast, odds }
       : null;
   }
 
   /** What took the note's place; null where that is too unlikely, or nothing can be named that did. */
   named(look: Look): Candidate | null {
-    const { from, to, note, odds } = look;
-    if (!(odds > -DOUBTFUL)) return null;
+    const { from, to, note } = look;
     let back = to;
     while (back < Math.min(this.frames.count, to + AFTER) && !this.isNote(back, note)) back++;
     const named = this.naming.named(look);
