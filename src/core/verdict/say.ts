@@ -9,7 +9,7 @@ import { FIGURES, type FigureId } from './figures';
 import type { JudgedNote, Judgement, Manner } from './judge';
 import type { Said, Speaking } from './measure';
 import { happenings, MEASURES, playedText } from './measures';
-import { capital, fixed, listed, plural, sized } from './words';
+import { capital, fixed, plural, sized, tallied } from './words';
 
 /** One figure as the player reads it. */
 export interface Finding {
@@ -149,8 +149,7 @@ export function faultText(faults: readonly Fault[], speaking: Speaking): string 
   const places = [...faults]
     .sort((a, b) => (a.group ?? 0) - (b.group ?? 0))
     .map((fault) => placeOf(fault, speaking));
-  const again = new Set(places).size === 1 ? ` (${places.length} times)` : '';
-  return `${manyText(faults)}: ${listed(places, 3)}${again}`;
+  return `${manyText(faults)}: ${tallied(places, MOST_PLACES)}`;
 }
 
 /** Where there is a slur among notes, it is the note at its end that is counted. */

@@ -1,3 +1,4 @@
+import { group, sum } from 'd3-array';
 import type { Reason } from './figure';
 
 const REASONS: Readonly<Record<Reason, string>> = {
@@ -54,10 +55,19 @@ export function plural(count: number, word: string): string {
 
 /** `C4, D4 and E4`; after a few, `and 5 more`. Each name once. */
 export function listed(names: readonly string[], most = 4): string {
-  const once = [...new Set(names)];
-  const few = once.length > most + 1 ? [...once.slice(0, most), `${once.length - most} more`] : once;
+  return tallied([...new Set(names)], most);
+}
+
+/** `C4, D4 twice and E4`; after a few, `and 5 more`: as many as they are, each name said once. */
+export function tallied(names: readonly string[], most = 4): string {
+  const times = [...group(names, (name) => name)].map(([name, { length }]) => ({ name, length }));
+  const said = times.map(({ name, length }) => `${name}${often(length)}`);
+  const rest = sum(times.slice(most), ({ length }) => length);
+  const few = said.length > most + 1 ? [...said.slice(0, most), `${rest} more`] : said;
   return few.length < 2 ? few.join('') : `${few.slice(0, -1).join(', ')} and ${few[few.length - 1]}`;
 }
+
+const often = (count: number): string => (count < 2 ? '' : count === 2 ? ' twice' : ` ${count} times`);
 
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 

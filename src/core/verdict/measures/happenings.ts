@@ -5,7 +5,7 @@ import { faultOfEvent, FAULTS, type Fault } from '../faults';
 import { figure, isKnown, wholeOf, type Figure } from '../figure';
 import { numbers, type Measure, type Speaking } from '../measure';
 import { eventsOf, scoreNoteOf, type Reading } from '../reading';
-import { capital, listed, plural } from '../words';
+import { capital, listed, plural, tallied } from '../words';
 import { ARRIVAL_SECONDS } from './slurs';
 
 /** An event at its note, and whether it belongs to the slur into it. */
@@ -119,16 +119,18 @@ export const happenings: Measure = {
 export function playedText({ score, matches, nameAt }: Speaking): string {
   if (score.free) return `${plural(matches.length, 'note')} heard.`;
   const of = (state: Match['state']) => matches.filter((match) => match.state === state);
-  const names = (all: readonly Match[]) => listed(all.map(({ group }) => nameAt(group.index)));
+  const namesOf = (all: readonly Match[]) => all.map(({ group }) => nameAt(group.index));
+  const names = (all: readonly Match[]) => listed(namesOf(all));
+  const counts = (all: readonly Match[]) => tallied(namesOf(all));
   const wrong = [...of('wrong'), ...of('mode')];
   const stopped = of('unplayed').length;
   const played = matches.length - stopped;
   const parts = [
     of('missed').length > 0
-      ? `${plural(of('missed').length, 'note')} not heard (${names(of('missed'))})`
+      ? `${plural(of('missed').length, 'note')} not heard (${counts(of('missed'))})`
       : null,
     wrong.length > 0
-      ? `${plural(wrong.length, 'note')} came as ${wrong.length === 1 ? 'another' : 'others'} (${names(wrong)})`
+      ? `${plural(wrong.length, 'note')} came as ${wrong.length === 1 ? 'another' : 'others'} (${counts(wrong)})`
       : null,
   ].filter((part) => part !== null);
   const [blurred, hidden] = [of('blurred'), of('hidden')];
@@ -164,7 +166,8 @@ function happenedText({ faults, nameAt, slurAt }: Speaking, groups: readonly num
       kinds.set(fault.kind, [...(kinds.get(fault.kind) ?? []), fault]);
   const said = [...kinds].map(([kind, all]) => {
     const places = all.map(({ group, atSlur }) => (atSlur ? slurAt(group!) : nameAt(group!)));
-    return `${FAULTS[kind].word}${all.length > 1 ? ` ${all.length} times` : ''} (${listed(places)})`;
+    const where = new Set(places).size === 1 ? places[0] : tallied(places);
+    return `${FAULTS[kind].word}${all.length > 1 ? ` ${all.length} times` : ''} (${where})`;
   });
   return `${capital(said.join('; '))}.`;
 }
