@@ -5,6 +5,7 @@ import { hertzToMidi, midiToHertz, type Decibels, type Midi, type Seconds } from
 import { multipleOf } from './echoes';
 import { othersOf, soundOf } from './modes';
 import type { Contrast } from './contrast';
+import { logOdds, type Evidence } from './evidence';
 import { newcomerIn, type Newcomer } from './newcomers';
 import type { Scene } from './scene';
 
@@ -37,17 +38,16 @@ const MOST_ELSEWHERE = 0.5;
 const NOT_ZERO = 1e-12;
 
 /**
- * What tells a higher mode by the note's partials alone, in log-odds: fitted by logistic regression to 400 breaks that lay hidden in
- * the echo of their note and 6,000 moments that look like one, of all simulated instruments and two sets of recorded ones. dB.
+ * What tells a higher mode by the note's partials alone: fitted by logistic regression to 400 breaks that lay hidden in the echo of
+ * their note and 6,000 moments that look like one, of all simulated instruments and two sets of recorded ones.
  */
-const MISSED = {
-  any: -1.6,
-  /** That something took the note's place, before it is known what. */
-  odds: 0.9,
-  /** How far the note's other partials fall, −3 to 10, and how far those grow that the mode has, −8 to 8. */
-  othersFall: 0.36,
-  ownGrow: 0.46,
-} as const;
+const PRIOR = -1.6;
+const EVIDENCE: readonly Evidence<{ readonly odds: number; readonly contrast: Contrast }>[] = [
+  // That something took the note's place, before it is known what.
+  { weight: 0.9, of: ({ odds }) => odds },
+  { weight: 0.36, of: ({ contrast }) => clamp(contrast.othersFall, -3, 10) },
+  { weight: 0.46, of: ({ contrast }) => clamp(contrast.ownGrow, -8, 8) },
+];
 const LEAST_CONTRAST: Decibels = 2;
 /** What does not come back is the note before, slurred to its own mode. */
 const LEAST_RETURN: Decibels = 1;
@@ -107,11 +107,7 @@ export class Naming {
       contrast.othersReturn < LEAST_RETURN
     )
       return null;
-    const withPartials =
-      MISSED.any +
-      MISSED.odds * odds +
-      MISSED.othersFall * clamp(contrast.othersFall, -3, 10) +
-      MISSED.ownGrow * clamp(contrast.ownGrow, -8, 8);
+    const withPartials = logOdds(PRIOR, EVIDENCE, { odds, contrast });
     return withPartials > 0 ? { pitch: note + 12 * Math.log2(contrast.multiple), odds: withPartials } : null;
   }
 

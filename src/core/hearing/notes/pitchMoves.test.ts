@@ -4,15 +4,14 @@ const HOP = 0.0054;
 const still = new Float64Array(120).fill(81);
 const swinging = (cents: number) =>
   Float64Array.from({ length: 120 }, (_, i) => 81 + (cents / 100) * Math.sin(2 * Math.PI * 5 * i * HOP));
-const WEIGHTS = { slow: -1, fast: -1, settling: 0, most: -1, least: 0 };
 
-test('a still tone moves by nothing, and a wider swing says more against a new start', () => {
-  const against = [still, swinging(5), swinging(20)].map((pitch) =>
-    new PitchMoves(pitch, 880).weigh(WEIGHTS, 55, 62),
-  );
-  expect(against[0]).toBe(0);
-  expect(against[1]!).toBeLessThan(-2);
-  expect(against[2]!).toBeLessThan(against[1]! - 2);
+test('a still tone moves by nothing, and a wider swing moves more', () => {
+  const moves = [still, swinging(5), swinging(20)].map((pitch) => new PitchMoves(pitch, 880).around(55, 62));
+  expect(moves[0]).toEqual({ speed: 0, settling: 0, widest: 0, narrowest: 0 });
+  for (const what of ['speed', 'widest'] as const) {
+    expect(moves[1]![what]).toBeGreaterThan(1);
+    expect(moves[2]![what]).toBeGreaterThan(moves[1]![what] + 1);
+  }
 });
 
 test('the same swing moves a higher tone by more hertz', () => {

@@ -17,14 +17,15 @@ const MOST_CENTS = 60;
 const USUAL_SPEED_CENTS = 20;
 const FEWEST = 7;
 
-/** What each kind of movement says for or against a new start. */
-export interface MoveWeights {
-  /** Speed of the pitch that is passed in seven frames of ten around it. */
-  readonly slow: number;
-  /** How far it moves just after, and its swings before and after: the wider and the narrower. */
+/** How a pitch moves around a stop and a start, in octaves of hertz: see PitchMoves. */
+export interface Movement {
+  /** What its speed passes in seven frames of ten around the start. */
+  readonly speed: number;
+  /** How far it moves just after the start. */
   readonly settling: number;
-  readonly most: number;
-  readonly least: number;
+  /** The wider and the narrower of its swings before and after. */
+  readonly widest: number;
+  readonly narrowest: number;
 }
 
 /**
@@ -46,8 +47,7 @@ export class PitchMoves {
     );
   }
 
-  /** What the movements around a stop and a start say together. */
-  weigh(weights: MoveWeights, stop: number, start: number): number {
+  around(stop: number, start: number): Movement {
     const before = this.swing(
       Math.max(stop - BEFORE_FRAMES - SWING_FRAMES, start - EARLIEST),
       stop - BEFORE_FRAMES,
@@ -55,12 +55,12 @@ export class PitchMoves {
     const after = this.swing(start + SETTLES_FRAMES, start + SETTLES_FRAMES + SWING_FRAMES);
     const settling = this.known(this.pitch, start + SETTLING.from, start + SETTLING.to);
     const span = settling.length > 1 ? 100 * (Math.max(...settling) - Math.min(...settling)) : MOST_CENTS;
-    return (
-      weights.slow * this.speed(start, 0.3) +
-      weights.settling * this.octaves(span) +
-      weights.most * this.octaves(Math.max(before, after)) +
-      weights.least * this.octaves(Math.min(before, after))
-    );
+    return {
+      speed: this.speed(start, 0.3),
+      settling: this.octaves(span),
+      widest: this.octaves(Math.max(before, after)),
+      narrowest: this.octaves(Math.min(before, after)),
+    };
   }
 
   /** The speed that a share of the frames around a moment does not reach: how far the pitch goes in six frames, in octaves of hertz. */

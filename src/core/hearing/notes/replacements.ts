@@ -1,17 +1,10 @@
 import { clamp, median, quantile } from '@/core/base';
-import type { Instrument } from '@/core/instruments';
-import { QUICK_PARTIALS, type Frames } from '@/core/hearing/signal';
-import {
-  midiToHertz,
-  type Decibels,
-  type Hertz,
-  type Midi,
-  type Seconds,
-  type Semitones,
-} from '@/core/tuning';
+import { QUICK_PARTIALS } from '@/core/hearing/signal';
+import { midiToHertz, type Decibels, type Midi, type Seconds, type Semitones } from '@/core/tuning';
 import { contrastOf } from './contrast';
+import { logOdds, type Evidence } from './evidence';
 import { hopMean } from './gaps';
-import { newnessIn, type Line } from './line';
+import { newnessIn } from './line';
 import { multipleOf } from './echoes';
 import { multiplesOf } from './modes';
 import { Naming, type Look } from './naming';
@@ -47,36 +40,51 @@ const SWING_FRAMES = 40;
 /** Where more than this of a held note is always new, nothing can be told from it. */
 const MOST_USUAL = 0.45;
 
-/**
- * What each thing that is seen at such a place weighs, in log-odds: fitted by logistic regression to 700 breaks and squeaks and
- * 150,000 moments that look like one (slurs, tongued and repeated notes, vibrato, two hours of faultless exercises) of nine
- * simulated instruments in living and bad rooms; half of it was held out while it was chosen.
- */
-const WEIGHTS = {
-  any: -2.15,
-  /** How new its first and its last moment are, up to 1: what takes a note's place comes at once and goes at once. */
-  begins: 2.13,
-  ends: 2.24,
-  /** How new the note always is before it, up to 0.6, and after it, up to 0.8. */
-  before: -26.4,
-  after: 2.22,
-  /** Lowest level in it against the note's, dB from −12 to −1: a tongue lets the level fall. */
-  level: 0.41,
-  /** Most that a strong partial of the note has lost after it, dB up to 15: the note comes back whole, or it is another. */
-  lost: -0.31,
+/** What is seen of two moments and what lies between them. */
+interface Between {
+  /** How new its first and its last moment are: what takes a note's place comes at once and goes at once. */
+  readonly begins: number;
+  readonly ends: number;
+  /** How new the note always is before it, and after it. */
+  readonly usual: number;
+  readonly afterwards: number;
+  /** Lowest level in it against the note's: a tongue lets the level fall. */
+  readonly lowest: Decibels;
+  /** Most that a strong partial of the note has lost after it: the note comes back whole, or it is another. */
+  readonly lost: Decibels;
+  /** Most that a strong partial of the note grows in it. */
+  readonly grown: Decibels;
   /** Share of it in which another pitch is found. */
-  elsewhere: 4.51,
-  /** How far its length is from 60 ms, seconds. */
-  length: -19.9,
-  /** Most that a strong partial of the note grows in it, dB up to 8. */
-  growth: 0.13,
-  /** How far up the strongest component moves, octaves from −1 to 1.5. */
-  leap: 1.45,
-  /** Tens of cents by which the pitch swings before it, beyond 28 cents: in a room a swing is new by itself. */
-  swing: -0.54,
-  /** How fast the pitch moves there all the time, beyond 0.5: see PitchMoves. Where it does, echoes make moments of newness by themselves. */
-  moves: -2,
-} as const;
+  readonly elsewhere: number;
+  readonly seconds: Seconds;
+  /** How far up the strongest component moves, octaves. */
+  readonly leap: number;
+  /** Tens of cents by which the pitch swings around it: in a room a swing is new by itself. */
+  readonly swing: number;
+  /** How fast the pitch moves there all the time: see PitchMoves. Where it does, echoes make moments of newness by themselves. */
+  readonly speed: number;
+}
+
+/**
+ * Fitted by logistic regression to 700 breaks and squeaks and 150,000 moments that look like one (slurs, tongued and repeated notes,
+ * vibrato, two hours of faultless exercises) of nine simulated instruments in living and bad rooms; half of it was held out while it
+ * was chosen.
+ */
+const PRIOR = -2.15;
+const EVIDENCE: readonly Evidence<Between>[] = [
+  { weight: 2.13, of: ({ begins }) => Math.min(1, begins) },
+  { weight: 2.24, of: ({ ends }) => Math.min(1, ends) },
+  { weight: -26.4, of: ({ usual }) => Math.min(0.6, usual) },
+  { weight: 2.22, of: ({ afterwards }) => Math.min(0.8, afterwards) },
+  { weight: 0.41, of: ({ lowest }) => clamp(lowest, -12, -1) },
+  { weight: -0.31, of: ({ lost }) => clamp(lost, 0, 15) },
+  { weight: 4.51, of: ({ elsewhere }) => elsewhere },
+  { weight: -19.9, of: ({ seconds }) => Math.abs(seconds - USUAL_LENGTH) },
+  { weight: 0.13, of: ({ grown, elsewhere }) => clamp(elsewhere < 0.5 ? grown : Infinity, 0, 8) },
+  { weight: 1.45, of: ({ leap }) => clamp(leap, -1, 1.5) },
+  { weight: -0.54, of: ({ swing }) => Math.max(0, Math.min(6, swing) - FREE_SWING) },
+  { weight: -2, of: ({ speed }) => Math.max(0, speed - FREE_SPEED) },
+];
 /** Amplitude against the note's below which nothing sounds between its partials. */
 const NOTHING = 0.03;
 const USUAL_LENGTH: Seconds = 0.06;
@@ -123,25 +131,17 @@ export function replacementsIn(scene: Scene): { replacements: Replacement[]; dou
 class Seen {
   private readonly newness: Float64Array;
   private readonly naming: Naming;
-  private readonly line: Line;
-  private readonly frames: Frames;
   private readonly onePitch: Semitones;
-  private readonly a4: Hertz;
-  private readonly instrument: Instrument;
 
-  constructor(scene: Scene) {
-    this.line = scene.line;
-    this.frames = scene.frames;
+  constructor(private readonly scene: Scene) {
     this.onePitch = onePitchOf(scene.instrument);
-    this.a4 = scene.a4;
-    this.instrument = scene.instrument;
     this.naming = new Naming(scene);
     this.newness = newnessIn(scene.line, 0, scene.frames.count);
   }
 
   doubts(): Look[] {
     const moments = this.moments();
-    const longest = Math.round(LONGEST / this.frames.hopSeconds);
+    const longest = Math.round(LONGEST / this.scene.frames.hopSeconds);
     return moments.flatMap((from, k) => {
       const found: Look[] = [];
       for (let next = k + 1; next < moments.length && moments[next]! - from <= longest; next++) {
@@ -155,7 +155,7 @@ class Seen {
   /** Frames in which something may have begun. */
   private moments(): number[] {
     const { newness, onePitch } = this;
-    const { pitch } = this.line;
+    const { pitch } = this.scene.line;
     const found: number[] = [];
     for (let i = BEFORE; i < pitch.length - BEFORE; i++) {
       const leaps =
@@ -167,11 +167,12 @@ class Seen {
   }
 
   private between(from: number, to: number): Look | null {
-    const { line, frames, newness } = this;
+    const { newness } = this;
+    const { line, frames, instrument, a4 } = this.scene;
     const usual = median(newness.subarray(from - BEFORE, from - CLEAR));
     if (usual > MOST_USUAL) return null;
     const note = median(line.pitch.subarray(from - BEFORE, from - 2).filter((p) => !Number.isNaN(p)));
-    if ((to - from) * frames.hopSeconds < FEWEST_PERIODS / midiToHertz(note, this.a4)) return null;
+    if ((to - from) * frames.hopSeconds < FEWEST_PERIODS / midiToHertz(note, a4)) return null;
     const isNote = (i: number) => this.isNote(i, note);
     const end = Math.min(frames.count, to + AFTER);
     if (this.count(from - BEFORE, from - 1, isNote) < FOUND || this.count(to + 1, end, isNote) < FOUND)
@@ -186,23 +187,22 @@ class Seen {
     const elsewhere = 1 - this.count(first, last, isNote) / (last - first);
     const strongest = median(frames.strongestHz.subarray(first, last));
     const leap = Math.log2(strongest / median(frames.strongestHz.subarray(from - 12, from - 2)));
-    const grown = growth(before, during);
     const lowest = Math.min(...this.levels(first, last, note)) - whole;
-    const contrast = contrastOf(multiplesOf(note, this.instrument), before, during, after);
-    const odds =
-      WEIGHTS.any +
-      WEIGHTS.begins * Math.min(1, newness[from]!) +
-      WEIGHTS.ends * Math.min(1, newness[to]!) +
-      WEIGHTS.before * Math.min(0.6, usual) +
-      WEIGHTS.after * Math.min(0.8, median(newness.subarray(to + 4, Math.min(frames.count, to + 15)))) +
-      WEIGHTS.level * clamp(lowest, -12, -1) +
-      WEIGHTS.lost * clamp(mostLost(before, after), 0, 15) +
-      WEIGHTS.elsewhere * elsewhere +
-      WEIGHTS.length * Math.abs((to - from) * frames.hopSeconds - USUAL_LENGTH) +
-      WEIGHTS.growth * clamp(elsewhere < 0.5 ? grown : Infinity, 0, 8) +
-      WEIGHTS.leap * clamp(leap, -1, 1.5) +
-      WEIGHTS.swing * Math.max(0, Math.min(6, this.swing(from, to, note)) - FREE_SWING) +
-      WEIGHTS.moves * Math.max(0, this.speedAround(to, note) - FREE_SPEED);
+    const contrast = contrastOf(multiplesOf(note, instrument), before, during, after);
+    const odds = logOdds(PRIOR, EVIDENCE, {
+      begins: newness[from]!,
+      ends: newness[to]!,
+      usual,
+      afterwards: median(newness.subarray(to + 4, Math.min(frames.count, to + 15))),
+      lowest,
+      lost: mostLost(before, after),
+      grown: growth(before, during),
+      elsewhere,
+      seconds: (to - from) * frames.hopSeconds,
+      leap,
+      swing: this.swing(from, to, note),
+      speed: this.speedAround(to, note),
+    });
     return odds > LEAST_ODDS
       ? { from, to, first, last, note, before, during, elsewhere, lowest, contrast, odds }
       : null;
@@ -212,13 +212,13 @@ class Seen {
   named(look: Look): Candidate | null {
     const { from, to, note } = look;
     let back = to;
-    while (back < Math.min(this.frames.count, to + AFTER) && !this.isNote(back, note)) back++;
+    while (back < Math.min(this.scene.frames.count, to + AFTER) && !this.isNote(back, note)) back++;
     const named = this.naming.named(look);
     return named && { from, to, back, note, ...named };
   }
 
   private isNote(frame: number, note: Midi): boolean {
-    return Math.abs(this.line.pitch[frame]! - note) < this.onePitch;
+    return Math.abs(this.scene.line.pitch[frame]! - note) < this.onePitch;
   }
 
   /**
@@ -228,9 +228,9 @@ class Seen {
   private isUndertone(first: number, last: number, note: Midi): boolean {
     let alone = 0;
     for (let i = first; i < last; i++) {
-      const ratio = multipleOf(note, this.line.pitch[i]!) ?? 1;
+      const ratio = multipleOf(note, this.scene.line.pitch[i]!) ?? 1;
       if (ratio === 1 || 2 * ratio > QUICK_PARTIALS + 1) continue;
-      const partials = this.frames.quickPartials.subarray(i * QUICK_PARTIALS, (i + 1) * QUICK_PARTIALS);
+      const partials = this.scene.frames.quickPartials.subarray(i * QUICK_PARTIALS, (i + 1) * QUICK_PARTIALS);
       const faint = NOTHING * partials[ratio - 1]!;
       const below = Math.max(...partials.subarray(0, ratio - 1));
       let between = 0;
@@ -249,20 +249,20 @@ class Seen {
 
   /** Over a period at least, or a low note's own pulses would be rises and falls. */
   private levels(from: number, to: number, note: Midi): Decibels[] {
-    const period = 1 / midiToHertz(note, this.a4);
-    const smooth = Math.max(SMOOTH_FRAMES, Math.ceil(period / this.frames.hopSeconds));
-    return Array.from({ length: to - from }, (_, k) => hopMean(this.frames.hopDb, from + k, smooth));
+    const period = 1 / midiToHertz(note, this.scene.a4);
+    const smooth = Math.max(SMOOTH_FRAMES, Math.ceil(period / this.scene.frames.hopSeconds));
+    return Array.from({ length: to - from }, (_, k) => hopMean(this.scene.frames.hopDb, from + k, smooth));
   }
 
   private speedAround(at: number, note: Midi): number {
-    const around = this.line.pitch.slice(Math.max(0, at - AROUND), at + AROUND);
+    const around = this.scene.line.pitch.slice(Math.max(0, at - AROUND), at + AROUND);
     const own = around.map((pitch) => (Math.abs(pitch - note) < 1 ? pitch : NaN));
-    return new PitchMoves(own, midiToHertz(note, this.a4)).speed(Math.min(at, AROUND), SPEED_SHARE);
+    return new PitchMoves(own, midiToHertz(note, this.scene.a4)).speed(Math.min(at, AROUND), SPEED_SHARE);
   }
 
   /** Tens of cents. A note that has only just begun has not yet shown before it how it swings: what comes after tells. */
   private swing(from: number, to: number, note: Midi): number {
-    const { pitch } = this.line;
+    const { pitch } = this.scene.line;
     const near = [
       ...pitch.subarray(Math.max(0, from - SWING_FRAMES), from - 2),
       ...pitch.subarray(to + CLEAR, to + CLEAR + SWING_FRAMES),
@@ -275,14 +275,14 @@ class Seen {
     const sums = new Float64Array(QUICK_PARTIALS);
     const counts = new Uint16Array(QUICK_PARTIALS);
     for (let i = from; i < to; i++) {
-      const pitch = this.line.pitch[i]!;
+      const pitch = this.scene.line.pitch[i]!;
       const above = multipleOf(pitch, note);
       const below = above === null ? multipleOf(note, pitch) : null;
       if (above === null && below === null) continue;
       for (let k = 1; k <= QUICK_PARTIALS; k++) {
         const partial = above === null ? k * below! : k / above;
         if (!Number.isInteger(partial) || partial > QUICK_PARTIALS) continue;
-        sums[k - 1]! += this.frames.quickPartials[i * QUICK_PARTIALS + partial - 1]! ** 2;
+        sums[k - 1]! += this.scene.frames.quickPartials[i * QUICK_PARTIALS + partial - 1]! ** 2;
         counts[k - 1]!++;
       }
     }

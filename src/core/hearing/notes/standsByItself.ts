@@ -1,31 +1,41 @@
 import { clamp } from '@/core/base';
 import type { Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/tuning';
+import { logOdds, type Evidence } from './evidence';
 import { Fits, type Sound, type Tone } from './tones';
 
 const NOTE_PARTIALS = 16;
 const MODE_PARTIALS = 5;
 /** The ear adds up what it hears over so long: what is shorter is softer to it. */
 const ADDS_UP: Seconds = 0.1;
+
+/** What is seen of a mode that has partials of its own: levels in dB against the note afterwards. */
+interface Seen {
+  /** Its partials, added up as the ear does. */
+  readonly heard: Decibels;
+  /** How far the note rises where the mode ends, and between the mode and afterwards: a break changes all at once. */
+  readonly rise: Decibels;
+  readonly grown: Decibels;
+  /** Partials that the mode could have, with those that are the note's too: a tone that speaks well shows them all. */
+  readonly loudest: Decibels;
+  readonly seconds: Seconds;
+  /** What the mode has for itself against what the note has for itself meanwhile. */
+  readonly alone: Decibels;
+}
+
 /**
- * What speaks for a mode that has partials of its own, in log-odds: fitted by logistic regression to 500 wrong beginnings of all
- * simulated instruments, dry and in living rooms, and 200 modes that came first in attacks of two sets of recorded instruments.
- * Levels in dB against the note afterwards.
+ * Fitted by logistic regression to 500 wrong beginnings of all simulated instruments, dry and in living rooms, and 200 modes that came
+ * first in attacks of two sets of recorded instruments.
  */
-const WEIGHTS = {
-  any: 5.1,
-  /** Its partials, added up as the ear does, −30 to 0. */
-  heard: 0.33,
-  /** How far the note rises where the mode ends, 0 to 40; and between the mode and afterwards, 0 to 30: a break changes all at once. */
-  rise: 0.085,
-  grown: -0.15,
-  /** Partials that the mode could have, with those that are the note's too, −20 to 5: a tone that speaks well shows them all. */
-  loudest: -0.26,
-  /** Seconds. */
-  length: -19,
-  /** What the mode has for itself against what the note has for itself meanwhile, −5 to 25. */
-  alone: 0.045,
-} as const;
+const PRIOR = 5.1;
+const EVIDENCE: readonly Evidence<Seen>[] = [
+  { weight: 0.33, of: ({ heard }) => clamp(heard, -30, 0) },
+  { weight: 0.085, of: ({ rise }) => clamp(rise, 0, 40) },
+  { weight: -0.15, of: ({ grown }) => clamp(grown, 0, 30) },
+  { weight: -0.26, of: ({ loudest }) => clamp(loudest, -20, 5) },
+  { weight: -19, of: ({ seconds }) => seconds },
+  { weight: 0.045, of: ({ alone }) => clamp(alone, -5, 25) },
+];
 /** Where all its partials are the note's, it is heard for itself from here on: added up, against the note. */
 const HEARD: Decibels = -11.3;
 /** And those that only the note has are fainter than afterwards by this. */
@@ -116,14 +126,14 @@ export function standsByItself(
   const heard = heardDb(mode, frames.hopSeconds, stands);
   const alone = decibels(mean(mode.subarray(0, to - from)) / notesOwn);
   const falls = decibels(powerAt(to + AROUND_END.after, isOwn) / Math.max(...mode));
-  const odds =
-    WEIGHTS.any +
-    WEIGHTS.heard * clamp(heard, -30, 0) +
-    WEIGHTS.rise * clamp(rise, 0, 40) +
-    WEIGHTS.grown * clamp(grown, 0, 30) +
-    WEIGHTS.loudest * clamp(decibels(Math.max(...all) / stands), -20, 5) +
-    WEIGHTS.length * (to - from) * frames.hopSeconds +
-    WEIGHTS.alone * clamp(alone, -5, 25);
+  const odds = logOdds(PRIOR, EVIDENCE, {
+    heard,
+    rise,
+    grown,
+    loudest: decibels(Math.max(...all) / stands),
+    seconds: (to - from) * frames.hopSeconds,
+    alone,
+  });
   return odds > 0 || (alone >= ALONE && heard >= UNHEARD && falls <= -FALLS);
 }
 

@@ -2,10 +2,11 @@ import { bisector, mean } from 'd3-array';
 import { clamp, median } from '@/core/base';
 import { QUICK_PARTIALS } from '@/core/hearing/signal';
 import { midiToHertz, type Decibels, type Seconds } from '@/core/tuning';
+import { logOdds, type Evidence } from './evidence';
 import { hopMean } from './gaps';
 import type { Start } from './inStep';
 import { newnessIn } from './line';
-import { PitchMoves } from './pitchMoves';
+import { PitchMoves, type Movement } from './pitchMoves';
 import type { Doubt } from './replacements';
 import type { Scene } from './scene';
 
@@ -31,41 +32,54 @@ const STRONG_DB = 15;
 /** What took the note's place begins no earlier before the stop, and ends no later after the start. */
 const BESIDE = 8;
 
+/** What is seen around a possible start: levels in dB. */
+interface Seen {
+  readonly partials: Partials;
+  /** Most that the level rises in three frames. */
+  readonly rise: Decibels;
+  /** Lowest level between stop and start against what it was. */
+  readonly lowest: Decibels;
+  /** How new the start is, the frames just before the stop, the calmest frame between them, and all around it usually. */
+  readonly newness: number;
+  readonly before: number;
+  readonly between: number;
+  readonly usual: number;
+  /** Log-odds that something took the note's place instead. */
+  readonly replaced: number;
+  /** Frames from the stop to the start. */
+  readonly apart: number;
+  readonly moves: Movement;
+}
+
 /**
- * What each thing that is seen around a possible start weighs, in log-odds: fitted by logistic regression to some 17,000 starts of
- * simulated and recorded instruments, two to six a second, and 7,000 moments that look like one, in lines with and without faults,
- * scales and long notes with and without vibrato, in living and bad rooms. Which to use was chosen with one instrument of six held out.
- * Growth and rise were fitted up to 10 and 12 dB; they go on counting as much up to 16, which was tried on the same and on seam drills.
+ * Fitted by logistic regression to some 17,000 starts of simulated and recorded instruments, two to six a second, and 7,000 moments
+ * that look like one, in lines with and without faults, scales and long notes with and without vibrato, in living and bad rooms.
+ * Which to use was chosen with one instrument of six held out. Growth and rise were fitted up to 10 and 12 dB; they go on counting as
+ * much up to 16, which was tried on the same and on seam drills.
  */
-const WEIGHTS = {
-  any: -4.19,
-  /** How far the partials grow, dB from −6 to 16, what of it is under 3 dB, how new it is, up to 1, and how fast the level rises, dB in three frames. */
-  growth: 0.278,
-  lowGrowth: -0.184,
-  newness: 3.94,
-  rise: 0.203,
-  /** Share of the partials that had fallen before, and how new the frames just before that were. */
-  fallen: 4.59,
-  before: -1.49,
-  /** Lowest level between stop and start against what it was, dB from −14, and what of it is under −4 dB. */
-  lowest: -0.377,
-  low: -0.351,
-  /** How far the partials are from what they were once it is whole again, on average, dB from 4 to 10: what begins again is as it was. */
-  other: -0.211,
-  /** Log-odds that something took the note's place instead, from −6 to 4, and what of it is over −1.5. */
-  replaced: 0.354,
-  surelyReplaced: -1.452,
-  /** The calmest frame between stop and start, and how new all around usually is: where the pitch moves in a room, everything is. */
-  between: -0.961,
-  usual: -4.05,
-  /** Frames from the stop to the start, beyond twelve. */
-  distance: -0.298,
-  /** How the pitch moves around it: see PitchMoves. */
-  slow: -1.757,
-  settling: 0.503,
-  most: -1.122,
-  least: 0.606,
-} as const;
+const PRIOR = -4.19;
+const EVIDENCE: readonly Evidence<Seen>[] = [
+  { weight: 0.278, of: ({ partials }) => clamp(partials.growthDb, -6, 16) },
+  { weight: -0.184, of: ({ partials }) => clamp(partials.growthDb, -6, 3) },
+  { weight: 0.203, of: ({ rise }) => clamp(rise, 0, 16) },
+  { weight: 4.59, of: ({ partials }) => partials.fallenShare },
+  // What begins again is as it was.
+  { weight: -0.211, of: ({ partials }) => clamp(partials.otherDb - 4, 0, 6) },
+  { weight: -0.377, of: ({ lowest }) => clamp(lowest, -14, 0) },
+  { weight: -0.351, of: ({ lowest }) => clamp(-4 - lowest, 0, 10) },
+  { weight: 3.94, of: ({ newness }) => Math.min(1, newness) },
+  { weight: -1.49, of: ({ before }) => Math.min(1, before) },
+  { weight: -0.961, of: ({ between }) => between },
+  // Where the pitch moves in a room, everything is new.
+  { weight: -4.05, of: ({ usual }) => usual },
+  { weight: 0.354, of: ({ replaced }) => clamp(replaced, -6, 4) },
+  { weight: -1.452, of: ({ replaced }) => clamp(replaced + 1.5, 0, 5.5) },
+  { weight: -0.298, of: ({ apart }) => Math.max(0, apart - 12) },
+  { weight: -1.757, of: ({ moves }) => moves.speed },
+  { weight: 0.503, of: ({ moves }) => moves.settling },
+  { weight: -1.122, of: ({ moves }) => moves.widest },
+  { weight: 0.606, of: ({ moves }) => moves.narrowest },
+];
 /** How far the level falls at a stop where the room does not ring. */
 const FALLS_DB = 7;
 /** A tone that begins again is nearly as loud as it was, within so many frames. */
@@ -122,28 +136,20 @@ export function startsWithin(
     if (Math.max(...level(i, i + BACK_FRAMES)) < whole - BACK_DB) continue;
     // Where nothing rings, a stop is heard as one.
     if (!rings && whole - Math.min(...level(stop, i + 2)) < FALLS_DB) continue;
-    const partials = partialsAround(quickPartials, from, stop, i, count);
     let between = Infinity;
     for (let k = stop + 3; k <= i; k++) between = Math.min(between, novel[k]!);
-    const lowest = clamp(Math.min(...level(stop, i + 1)) - whole, -14, 0);
-    const replaced = clamp(mostLikely(doubts, from + stop, from + i), -6, 4);
-    const odds =
-      WEIGHTS.any +
-      WEIGHTS.growth * clamp(partials.growthDb, -6, 16) +
-      WEIGHTS.lowGrowth * Math.min(3, clamp(partials.growthDb, -6, 16)) +
-      WEIGHTS.newness * Math.min(1, most(i, i + RISE_FRAMES)) +
-      WEIGHTS.rise * clamp(fastestRise(level(stop, i + BACK_FRAMES + 1)), 0, 16) +
-      WEIGHTS.fallen * partials.fallenShare +
-      WEIGHTS.before * Math.min(1, most(stop - 4, stop - 1)) +
-      WEIGHTS.lowest * lowest +
-      WEIGHTS.low * Math.max(0, -4 - lowest) +
-      WEIGHTS.other * Math.max(0, Math.min(10, partials.otherDb) - 4) +
-      WEIGHTS.replaced * replaced +
-      WEIGHTS.surelyReplaced * Math.max(0, replaced + 1.5) +
-      WEIGHTS.between * (between === Infinity ? 1 : between) +
-      WEIGHTS.usual * median(novel.subarray(Math.max(0, i - AROUND), Math.min(count, i + AROUND))) +
-      WEIGHTS.distance * Math.max(0, i - stop - 12) +
-      pitch.weigh(WEIGHTS, stop, i);
+    const odds = logOdds(PRIOR, EVIDENCE, {
+      partials: partialsAround(quickPartials, from, stop, i, count),
+      rise: fastestRise(level(stop, i + BACK_FRAMES + 1)),
+      lowest: Math.min(...level(stop, i + 1)) - whole,
+      newness: most(i, i + RISE_FRAMES),
+      before: most(stop - 4, stop - 1),
+      between: between === Infinity ? 1 : between,
+      usual: median(novel.subarray(Math.max(0, i - AROUND), Math.min(count, i + AROUND))),
+      replaced: mostLikely(doubts, from + stop, from + i),
+      apart: i - stop,
+      moves: pitch.around(stop, i),
+    });
     found.push({ stop: from + stop, at: from + i, odds });
   }
   return found;
