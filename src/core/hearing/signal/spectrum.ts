@@ -60,6 +60,8 @@ export class Spectrum implements Record<ColourId, number> {
   private readonly gain: number;
   private readonly noiseBandwidth: number;
   private readonly windowed: Float64Array;
+  /** Of each bin of the latest spectrum: it is asked for many times. */
+  private readonly powers: Float64Array;
   private current: Float64Array;
   private previous: Float64Array;
   private previousStart = NaN;
@@ -72,6 +74,7 @@ export class Spectrum implements Record<ColourId, number> {
     const { window, fftSize, decimation } = settings.spectrum;
     this.fft = new RealFft(fftSize);
     this.windowed = new Float64Array(fftSize);
+    this.powers = new Float64Array(fftSize / 2 + 1);
     this.current = new Float64Array(fftSize + 2);
     this.previous = new Float64Array(fftSize + 2);
     this.rate = settings.sampleRate / decimation;
@@ -98,6 +101,8 @@ export class Spectrum implements Record<ColourId, number> {
     const length = this.shape.length;
     for (let i = 0; i < length; i++) this.windowed[i] = samples[i]! * this.shape[i]!;
     this.fft.forward(this.windowed, this.current);
+    const { current, powers } = this;
+    for (let i = 0; i < powers.length; i++) powers[i] = current[2 * i]! ** 2 + current[2 * i + 1]! ** 2;
     this.forget();
     this.readStrongest();
     this.readBy = f0;
@@ -127,7 +132,7 @@ export class Spectrum implements Record<ColourId, number> {
   }
 
   private power(bin: number): number {
-    return this.current[2 * bin]! ** 2 + this.current[2 * bin + 1]! ** 2;
+    return this.powers[bin]!;
   }
 
   private readPartials(f0: Hertz): void {
@@ -224,13 +229,15 @@ export class Spectrum implements Record<ColourId, number> {
   }
 
   private readStrongest(): void {
+    const { powers } = this;
     let best = 0;
-    for (let i = Math.ceil(this.lowest / this.binHz); i < this.fft.size / 2 - 1; i++) {
-      const power = this.power(i);
-      if (power <= best) continue;
-      best = power;
-      this.strongestHz = i * this.binHz;
-    }
+    let top = NaN;
+    for (let i = Math.ceil(this.lowest / this.binHz); i < this.fft.size / 2 - 1; i++)
+      if (powers[i]! > best) {
+        best = powers[i]!;
+        top = i;
+      }
+    this.strongestHz = top * this.binHz;
   }
 
   /** Power of a steady sine near a fractional bin, full-scale sine = 0.5. */
@@ -259,7 +266,7 @@ export class Spectrum implements Record<ColourId, number> {
     const from = Math.max(1, Math.ceil(centre - reach));
     const to = Math.min(this.fft.size / 2, Math.max(from, Math.floor(centre + reach)));
     let sum = 0;
-    for (let i = from; i <= to; i++) sum += this.power(i);
+    for (let i = from; i <= to; i++) sum += this.powers[i]!;
     return sum / (to - from + 1);
   }
 
