@@ -42,14 +42,10 @@ export function othersOf(note: Midi, instrument: Instrument): Midi[] {
 }
 
 /** How many times as high the modes are that can sound in a note's place and have partials of it, up to four times. */
-export const multiplesOf = (note: Midi, instrument: Instrument): number[] =>
-  [
-    ...new Set(
-      othersOf(note, instrument)
-        .map((mode) => multipleOf(mode, note))
-        .filter((m) => m !== null && m > 1 && m <= MOST_TIMES),
-    ),
-  ] as number[];
+export function multiplesOf(note: Midi, instrument: Instrument): number[] {
+  const multiples = othersOf(note, instrument).flatMap((mode) => multipleOf(mode, note) ?? []);
+  return [...new Set(multiples)].filter((multiple) => multiple > 1 && multiple <= MOST_TIMES);
+}
 
 /**
  * The pitch to which a strongest component belongs that took a note's place: of a mode that the note's fingering can sound, whose
