@@ -4,7 +4,16 @@ import { findInstrument } from '@/core/instruments';
 import { noFaults, perform, steadyPlayer } from '@/core/lab';
 import type { Page } from 'playwright-core';
 import * as z from 'zod';
-import { chooseSetting, measured, painted, phase, serving, setSlider, type BrowserOptions } from './browser';
+import {
+  chooseSetting,
+  duringBlock,
+  measured,
+  painted,
+  phase,
+  serving,
+  setSlider,
+  type BrowserOptions,
+} from './browser';
 
 const app = serving();
 
@@ -210,6 +219,7 @@ test('limits and conditions are changed in two taps, and judging follows', async
   await measured(page);
   await expect(page.getByTestId('conditions').innerText()).resolves.toMatch(/slide 1 mm/);
   // Four cents low is worth a word to an exacting player only.
+  await duringBlock(page, page.getByTestId('cause').waitFor());
   await expect(page.getByTestId('cause').innerText()).resolves.toMatch(/4 cents low; your limit is 3 cents/);
 });
 
