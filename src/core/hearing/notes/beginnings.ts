@@ -188,7 +188,7 @@ export function withWrongBeginnings(
 /**
  * Whether another mode sounded for a moment when a note began, in a room where the notes before it still ring: the partials of
  * all of them, of the note and of the mode are fitted to the sound together, and those that only the mode has must come before
- * those that only the note has. Where all that the mode has are partials of others, it takes more to be told; where of both, nothing is.
+ * those that only the note has. Where all that the mode has are partials of others, it takes more to be told.
  * @param modes pitches that could take the note's place.
  */
 function wrongBeginning(
@@ -252,11 +252,7 @@ function beginningIn(
   const meanOfMode = meanOver(ofMode);
   const meanOfNote = meanOver(ofNote);
   const coveredOver = meanOver(Float64Array.from({ length: count }, (_, i) => frames.masked[first + i] ?? 0));
-  const newest = (at: number) =>
-    Math.min(
-      MOST_NEW,
-      Math.max(...frames.newness.subarray(at - NEAR, at + NEAR + 1).map((value) => value || 0)),
-    );
+  const newest = Float64Array.from({ length: count }, (_, i) => newestAround(first + i, frames));
   let best: (WrongBeginning & { odds: number }) | null = null;
   for (let from = BEFORE; from <= note.from - first + last; from++) {
     if (isEnd(first + from, frames)) continue;
@@ -280,8 +276,8 @@ function beginningIn(
         weights.grown * clamp(meanwhile - noteBefore, 0, 10) +
         weights.follows * clamp(least - meanwhile, -5, 12) +
         weights.own * clamp(after - all, -15, 0) +
-        weights.begins * newest(first + from) +
-        weights.ends * newest(first + to) +
+        weights.begins * newest[from]! +
+        weights.ends * newest[to]! +
         weights.length * Math.abs((to - from) * hop - USUAL_LENGTH);
       if (odds > TOLD_FROM && !(best && best.odds >= odds))
         best = { from: first + from, to: first + to, pitch: mode, odds };
@@ -289,6 +285,12 @@ function beginningIn(
   }
   return best && best.to - best.from < longest ? best : null;
 }
+
+/** How new the newest frame near another is. */
+const newestAround = (frame: number, { newness }: Frames): number =>
+  newness
+    .subarray(Math.max(0, frame - NEAR), Math.max(0, frame + NEAR + 1))
+    .reduce((newest, value) => Math.min(MOST_NEW, Math.max(newest, value || 0)), 0);
 
 /** Whether the sound falls at a frame: a stop makes a sound of its own. */
 const isEnd = (frame: number, { hopDb }: Frames): boolean =>

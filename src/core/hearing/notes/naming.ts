@@ -45,9 +45,10 @@ const PRIOR = -1.6;
 const EVIDENCE: readonly Evidence<{ readonly odds: number; readonly contrast: Contrast }>[] = [
   // That something took the note's place, before it is known what.
   { weight: 0.9, of: ({ odds }) => odds },
-  { weight: 0.36, of: ({ contrast }) => clamp(contrast.othersFall, -3, 10) },
+  { weight: 0.36, of: ({ contrast }) => clamp(contrast.othersFall, 0, 10) },
   { weight: 0.46, of: ({ contrast }) => clamp(contrast.ownGrow, -8, 8) },
 ];
+/** What is told of it: how far it stands out, how long it lasts. */
 const LEAST_CONTRAST: Decibels = 2;
 /** What does not come back is the note before, slurred to its own mode. */
 const LEAST_RETURN: Decibels = 1;

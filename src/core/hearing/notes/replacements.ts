@@ -188,7 +188,6 @@ class Seen {
     const strongest = median(frames.strongestHz.subarray(first, last));
     const leap = Math.log2(strongest / median(frames.strongestHz.subarray(from - 12, from - 2)));
     const lowest = Math.min(...this.levels(first, last, note)) - whole;
-    const contrast = contrastOf(multiplesOf(note, instrument), before, during, after);
     const odds = logOdds(PRIOR, EVIDENCE, {
       begins: newness[from]!,
       ends: newness[to]!,
@@ -203,18 +202,19 @@ class Seen {
       swing: this.swing(from, to, note),
       speed: this.speedAround(to, note),
     });
-    return odds > LEAST_ODDS
-      ? { from, to, first, last, note, before, during, elsewhere, lowest, contrast, odds }
-      : null;
+    if (!(odds > LEAST_ODDS)) return null;
+    const contrast = contrastOf(multiplesOf(note, instrument), before, during, after);
+    return { from, to, first, last, note, before, during, elsewhere, lowest, contrast, odds };
   }
 
   /** What took the note's place; null where that is too unlikely, or nothing can be named that did. */
   named(look: Look): Candidate | null {
+    const named = this.naming.named(look);
+    if (!named) return null;
     const { from, to, note } = look;
     let back = to;
     while (back < Math.min(this.scene.frames.count, to + AFTER) && !this.isNote(back, note)) back++;
-    const named = this.naming.named(look);
-    return named && { from, to, back, note, ...named };
+    return { from, to, back, note, ...named };
   }
 
   private isNote(frame: number, note: Midi): boolean {
