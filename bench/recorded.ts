@@ -14,6 +14,7 @@ import { heardIn, rooms, type RoomName } from '@/core/lab';
 import { hearNotes } from '@/core/hearing/notes';
 import { Listener } from '@/core/hearing/signal';
 import { centsBetween, midiToHertz, type Midi } from '@/core/tuning';
+import { flag } from './flags';
 
 /** Instruments that Debian's small sound font has recordings of, with their General MIDI programs. */
 export const PROGRAMS: readonly (readonly [string, number])[] = [
@@ -132,9 +133,10 @@ function linesOf(scale: readonly Midi[]): readonly { notes: readonly Midi[]; len
   ];
 }
 
-/** Lines of recorded instruments through the whole analysis, dry or at several places of a room. */
+/** Lines of recorded instruments, all or those of `--only`, through the whole analysis, dry or at several places of a room. */
 export function recordedLines(room: RoomName | null, places: number): RecordedRow[] {
-  return PROGRAMS.map(([id, program]) => {
+  const only = flag('only')?.split(',');
+  return PROGRAMS.filter(([id]) => only?.includes(id) ?? true).map(([id, program]) => {
     const instrument = findInstrument(id);
     if (!instrument) throw new Error(`no instrument ${id}`);
     const sum = { notes: 0, once: 0, blips: 0, others: 0, minutes: 0, frames: 0, gross: 0 };
