@@ -136,12 +136,12 @@ export class Continuity {
       const re = before.re[k]! * cos - before.im[k]! * sin;
       const im = before.re[k]! * sin + before.im[k]! * cos;
       sum += Math.min(ALL_NEW, modulus(after.re[k]! - re, after.im[k]! - im) / larger);
-      this.growths.push(20 * Math.log10((is + 1e-12) / (was + 1e-12)));
+      this.growths.push((is + 1e-12) / (was + 1e-12));
     }
     const { growths } = this;
     this.newness = sum / growths.length;
     growths.sort((a, b) => a - b);
-    this.growthDb = growths[growths.length >> 1]!;
+    this.growthDb = 20 * Math.log10(growths[growths.length >> 1]!);
   }
 }
 

@@ -65,8 +65,12 @@ export class Jumps {
   push(chunk: Float32Array): void {
     for (let at = 0; at < chunk.length;) {
       this.makeRoom();
-      const to = Math.min(chunk.length, at + this.samples.length - this.kept);
-      for (; at < to; at++) this.take(chunk[at]!);
+      const room = this.samples.length - this.kept;
+      const untilDue = this.due - (this.origin + this.kept) + 1;
+      const to = Math.min(chunk.length, at + Math.min(room, untilDue, this.block - this.inBlock));
+      at = this.take(chunk, at, to);
+      if (this.origin + this.kept - 1 === this.due) this.judgeFirst();
+      if (this.inBlock === this.block) this.closeBlock();
     }
   }
 
@@ -78,21 +82,38 @@ export class Jumps {
     this.origin += from;
   }
 
-  private take(sample: number): void {
-    const slope = sample - this.last;
-    const turn = Math.abs(slope - this.slope);
-    this.last = sample;
+  /** Samples of a chunk up to before `to`, or to the first that is suspected; where the next is. */
+  private take(chunk: Float32Array, from: number, to: number): number {
+    const { samples, due, origin } = this;
+    let { last, slope, kept } = this;
+    let at = from;
+    while (at < to && this.due === due) {
+      const sample = chunk[at++]!;
+      const next = sample - last;
+      const turn = Math.abs(next - slope);
+      last = sample;
+      slope = next;
+      samples[kept++] = sample;
+      if (turn > this.sharpest) this.turned(origin + kept - 1, turn);
+    }
+    this.last = last;
     this.slope = slope;
-    const at = this.origin + this.kept;
-    this.samples[this.kept++] = sample;
+    this.kept = kept;
+    this.inBlock += at - from;
+    return at;
+  }
+
+  /** A sample turned off sharper than any before it in its block. */
+  private turned(at: number, turn: number): void {
     if (turn > this.limit) this.suspect(at, turn);
     // What is looked at does not hide what follows it.
-    else if (turn > this.sharpest && at >= this.latest + this.apart) {
+    else if (at >= this.latest + this.apart) {
       this.sharpest = turn;
       this.setLimit();
     }
-    if (at === this.due) this.judgeFirst();
-    if (++this.inBlock < this.block) return;
+  }
+
+  private closeBlock(): void {
     this.inBlock = 0;
     this.sharpestBefore = this.sharpest;
     this.sharpest = 0;
