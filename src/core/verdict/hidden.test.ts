@@ -6,13 +6,19 @@ describe('what the noise of a room hides', () => {
   const window = scoreOfFamily('dynamic-window', 'flute');
   const soft = (group: { readonly from: number }) => window.notes[group.from]!.dynamic === 'pp';
   const first = window.notes.findIndex(({ dynamic }) => dynamic === 'pp');
-  const heardOver = (floorDb: number, scrap = false) =>
+  const heardOver = (floorDb: number, scrap?: { semitonesOff: number; centreCents?: number }) =>
     judgedAsWritten(window, {
       note: (group) =>
         group.from !== first
           ? { levelDb: soft(group) ? -40 : -15 }
           : scrap
-            ? { levelDb: -42, soundingMidi: group.sounding - 2, endSeconds: 1.2, startSeconds: 1.1 }
+            ? {
+                levelDb: -42,
+                soundingMidi: group.sounding + scrap.semitonesOff,
+                centreCents: scrap.centreCents ?? 0,
+                endSeconds: 1.2,
+                startSeconds: 1.1,
+              }
             : null,
       conditions: { floorDb },
     });
@@ -27,8 +33,14 @@ describe('what the noise of a room hides', () => {
   });
 
   it('is one of which a scrap of another pitch flared up', () => {
-    expect(kindsOf(heardOver(-48, true))).toEqual([]);
-    expect(kindsOf(heardOver(-80, true))).not.toEqual([]);
+    expect(kindsOf(heardOver(-48, { semitonesOff: -2 }))).toEqual([]);
+    expect(kindsOf(heardOver(-80, { semitonesOff: -2 }))).not.toEqual([]);
+  });
+
+  it('is one of which a scrap was heard, whose pitch is nobody’s', () => {
+    const sharp = { semitonesOff: 0, centreCents: 18 };
+    expect(kindsOf(heardOver(-48, sharp))).toEqual([]);
+    expect(kindsOf(heardOver(-80, sharp))).toContain('steadily-high');
   });
 
   it('is either of two notes of one pitch, whichever the one that was heard is taken for', () => {

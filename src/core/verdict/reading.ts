@@ -101,7 +101,7 @@ function withBlurred(matches: readonly Match[], { notes, conditions }: Played, b
 
 /** Noise this near under the softest that was heard hides what is as soft. */
 const HIDES_DB: Decibels = 12;
-/** What is heard of another note in so little of a soft one's time is no answer to it. */
+/** What is heard in so little of a soft note's time, of itself or of another, is no answer to it. */
 const SCRAP = 0.25;
 /** So much softer than what is not asked softly a soft note is at least. */
 const SOFTER_DB: Decibels = 10;
@@ -120,8 +120,8 @@ function withHidden(
   const softest = softestOf(matches.filter(isSoft)) ?? (softestOf(matches) ?? Infinity) - SOFTER_DB;
   if (softest - conditions.floorDb > HIDES_DB) return [...matches];
   /** What flares up in the noise is no more than a scrap of a note. */
-  const isScrap = ({ state, note, group }: Match) =>
-    state !== 'played' && note !== null && lengthOf(notes[note]!) < SCRAP * group.beats * beat;
+  const isScrap = ({ note, group }: Match) =>
+    note !== null && lengthOf(notes[note]!) < SCRAP * group.beats * beat;
   /** Of a soft note and a loud one of its pitch beside it either may stand for the one that was heard. */
   const mayBeSoft = (match: Match, i: number) =>
     isSoft(match) ||
