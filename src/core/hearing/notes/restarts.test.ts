@@ -6,7 +6,6 @@ import { emptyReport, framesOf, lines, listenIn, playIn, PUT_IN, repeats } from 
 /** Instrument, seed of the line, place in the living room, and a note that breaks on the way. */
 const BROKEN = [
   ['oboe', 334, 3, 71],
-  ['bassoon', 321, 2, 39],
   ['bassoon', 334, 3, 43],
   ['recorder-alto', 324, 2, 80],
   ['flute', 334, 3, 63],

@@ -11,10 +11,18 @@ export class DcBlocker {
     this.keep = Math.exp((-2 * Math.PI * 8) / sampleRate);
   }
 
-  next(sample: number): number {
-    this.lastOut = sample - this.lastIn + this.keep * this.lastOut;
-    this.lastIn = sample;
-    return this.lastOut;
+  /** Changes the samples in place, those from `from` to before `to`; the stream goes on with the next call. */
+  filter(samples: Float64Array, from: number, to: number): void {
+    const { keep } = this;
+    let { lastIn, lastOut } = this;
+    for (let i = from; i < to; i++) {
+      const sample = samples[i]!;
+      lastOut = sample - lastIn + keep * lastOut;
+      lastIn = sample;
+      samples[i] = lastOut;
+    }
+    this.lastIn = lastIn;
+    this.lastOut = lastOut;
   }
 }
 

@@ -1,3 +1,4 @@
+import type { Hertz } from '@/core/tuning';
 import { CosineTransform } from './cosineTransform';
 import { FractionalPeak, REACH } from './fractional';
 import { RealFft } from './realFft';
@@ -10,6 +11,7 @@ const REDUNDANCY_COST = 0.34;
 /** What noise takes off the clarity is allowed for up to this; it takes off all candidates alike, so that more would excuse anything. */
 const MOST_NOISE = 0.02;
 const WORTH_KEEPING = 0.3;
+const MOST_COST = 0.15;
 /** When there are more peaks than room: how much clearer a peak must be than the one of the next shorter period. */
 const SHORTER_FIRST = 0.01;
 
@@ -58,6 +60,18 @@ export class Periodicity {
     if (!this.normalisedDifference(samples)) return;
     this.collectPeaks();
     this.weigh();
+  }
+
+  /** The frequency of least cost; NaN where there is none that is worth more than no tone. */
+  get best(): Hertz {
+    let least = MOST_COST;
+    let best = NaN;
+    for (let i = 0; i < this.count; i++)
+      if (this.cost[i]! < least) {
+        least = this.cost[i]!;
+        best = this.frequency[i]!;
+      }
+    return best;
   }
 
   /** Fills `nsdf` for all its lags; false when there is no sound at all. */

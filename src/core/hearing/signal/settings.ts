@@ -1,4 +1,7 @@
+import { cross, minIndex, range as countedUp } from 'd3-array';
+import { clamp } from '@/core/base';
 import type { Hertz, Seconds } from '@/core/tuning';
+import { workOf, type Rates } from './work';
 
 /** What a listener is told about the instrument: all it needs to choose windows and search range. */
 export interface ListeningRange {
@@ -76,10 +79,12 @@ const SAMPLES_PER_SHORTEST_PERIOD = 6.5;
 const SAMPLES_WITH_WEAK_ODD_PARTIALS = 13;
 /** Enough of the upper partials has to be left for a tone to outweigh small differences from period to period. */
 const PITCH_RATE_PER_HIGHEST = 10;
-const LOWEST_PITCH_RATE: Hertz = 5300;
+const LOWEST_PITCH_RATE: Hertz = 4000;
 const ENOUGH_PITCH_RATE: Hertz = 8000;
 /** Of a tone a little below the range: 2.7 periods of the lowest note. */
 const PERIODS_IN_PITCH_WINDOW = 2.4;
+/** And no fewer where a transform of half the length then holds them: 2.5 of the lowest note. */
+const FEWEST_IN_PITCH_WINDOW = 2.2;
 const SHORTEST_PITCH_WINDOW: Seconds = 0.008;
 /** The brief window serves notes from this many times the lowest, or from this frequency, upward. */
 const BRIEF_RANGE = 3;
@@ -87,6 +92,14 @@ const BRIEF_LOWEST: Hertz = 220;
 /** Periods of the lowest note that a spectrum spans, so that its partials stand well apart. */
 const PERIODS_IN_SPECTRUM = 6.5;
 const NARROWEST_SPECTRUM: Hertz = 5000;
+/** Of the highest notes, as far as a filter for this rate lets them through. */
+const PARTIALS_OF_HIGHEST = 3;
+/** A little more than two, for the filter. */
+const SAMPLES_PER_BAND = 2.2;
+/** More spectra in the length of one tell nothing new. */
+const SPECTRA_IN_WINDOW = 7;
+const FEWEST_FRAMES_A_SPECTRUM = 2;
+const MOST_FRAMES_A_SPECTRUM = 4;
 
 const nextPowerOfTwo = (n: number) => 2 ** Math.ceil(Math.log2(n));
 
@@ -98,15 +111,50 @@ function periodicitySettings(
   redundancy: Redundancy,
 ): PeriodicitySettings {
   const maxLag = Math.ceil(rate / minHz) + 2;
-  const window = Math.ceil(rate * Math.max(PERIODS_IN_PITCH_WINDOW / minHz, SHORTEST_PITCH_WINDOW));
+  const samples = (periods: number) => Math.ceil(rate * Math.max(periods / minHz, SHORTEST_PITCH_WINDOW));
+  const wanted = samples(PERIODS_IN_PITCH_WINDOW);
+  const fftSize = nextPowerOfTwo(samples(FEWEST_IN_PITCH_WINDOW) + maxLag + 1);
   return {
     rate,
-    window,
+    window: Math.min(wanted, fftSize - maxLag - 1),
     maxLag,
     minLag: Math.max(2, Math.floor(rate / maxHz) - 1),
     aboveAll,
-    fftSize: nextPowerOfTwo(window + maxLag + 1),
+    fftSize,
     redundancy,
+  };
+}
+
+/** What a take's streams have to carry, whatever their rates. */
+interface Wanted {
+  readonly sampleRate: Hertz;
+  readonly hop: number;
+  readonly minHz: Hertz;
+  readonly maxHz: Hertz;
+  readonly aboveAll: Hertz;
+  readonly redundancy: Redundancy;
+}
+
+function ratesBy(pitchDecimation: number, decimation: number, wanted: Wanted): Rates {
+  const { sampleRate, hop, minHz, maxHz, aboveAll, redundancy } = wanted;
+  const search = (lowest: Hertz) =>
+    periodicitySettings(sampleRate / pitchDecimation, lowest, maxHz, aboveAll, redundancy);
+  const pitch = search(minHz);
+  const brief = search(Math.min(minHz * BRIEF_RANGE, BRIEF_LOWEST));
+  const isBriefer = brief.window < 0.7 * pitch.window;
+  const window = Math.ceil((PERIODS_IN_SPECTRUM * sampleRate) / decimation / minHz);
+  const framesApart = Math.floor((window * decimation) / hop / SPECTRA_IN_WINDOW);
+  return {
+    hop,
+    pitchDecimation,
+    pitch,
+    brief: isBriefer ? brief : null,
+    spectrum: {
+      decimation,
+      window,
+      fftSize: nextPowerOfTwo(window),
+      every: clamp(framesApart, FEWEST_FRAMES_A_SPECTRUM, MOST_FRAMES_A_SPECTRUM),
+    },
   };
 }
 
@@ -124,6 +172,7 @@ export function listeningSettings(sampleRate: Hertz, range: ListeningRange): Set
   if (!(minHz * 4 < maxHz))
     throw new RangeError(`a sample rate of ${sampleRate} Hz is too low for this instrument`);
 
+  const hop = Math.floor(HOP * sampleRate);
   const { weakOddUpToHz = 0 } = range;
   const highest = Math.min(maxHz, range.highestHz);
   const leastRate = Math.max(
@@ -132,40 +181,24 @@ export function listeningSettings(sampleRate: Hertz, range: ListeningRange): Set
     SAMPLES_PER_SHORTEST_PERIOD * highest,
     SAMPLES_WITH_WEAK_ODD_PARTIALS * weakOddUpToHz,
   );
-  const pitchDecimation = Math.max(1, Math.floor(sampleRate / leastRate));
-  const pitchRate = sampleRate / pitchDecimation;
+  const band = Math.max(NARROWEST_SPECTRUM, PARTIALS_OF_HIGHEST * range.highestHz, 16 * range.lowestHz);
+  const narrowest = Math.min(16 * range.highestHz, band);
+
   const redundancy = weakOddUpToHz > 0 ? WEAK_ODD_REDUNDANCY : ORDINARY_REDUNDANCY;
-  const pitch = periodicitySettings(pitchRate, minHz, maxHz, aboveAll, redundancy);
-  const brief = periodicitySettings(
-    pitchRate,
-    Math.min(minHz * BRIEF_RANGE, BRIEF_LOWEST),
-    maxHz,
-    aboveAll,
-    redundancy,
-  );
+  const wanted = { sampleRate, hop, minHz, maxHz, aboveAll, redundancy };
 
-  // Sixteen partials of the lowest notes and four of the highest, and never more than sixteen of all.
-  const band = Math.min(
-    16 * range.highestHz,
-    Math.max(NARROWEST_SPECTRUM, 4 * range.highestHz + 16 * range.lowestHz),
+  // Of all rates that carry what each stream has to show, those that cost least together: where the one's is a multiple of the
+  // other's it is made from it, and a transform of twice the length may hang on a few samples.
+  const upTo = (rate: Hertz) => countedUp(1, Math.max(1, Math.floor(sampleRate / rate)) + 1);
+  const choices = cross(upTo(leastRate), upTo(SAMPLES_PER_BAND * narrowest), (pitch, spectrum) =>
+    ratesBy(pitch, spectrum, wanted),
   );
-  const spectrumDecimation = Math.max(1, Math.floor(sampleRate / (2.2 * band)));
-  const spectrumWindow = Math.ceil((PERIODS_IN_SPECTRUM * sampleRate) / spectrumDecimation / minHz);
+  const rates = choices[minIndex(choices, workOf)]!;
 
-  const hop = Math.floor(HOP * sampleRate);
   return {
     sampleRate,
-    hop,
     hopSeconds: hop / sampleRate,
-    pitchDecimation,
-    pitch,
-    brief: brief.window < 0.7 * pitch.window ? brief : null,
-    spectrum: {
-      decimation: spectrumDecimation,
-      window: spectrumWindow,
-      fftSize: nextPowerOfTwo(spectrumWindow),
-      every: 2,
-    },
+    ...rates,
     minHz,
     maxHz,
     levelHops: Math.max(2, Math.ceil((1.25 / minHz) * (sampleRate / hop))),

@@ -79,6 +79,27 @@ describe('f0', () => {
     expect(frames.hopSeconds).toBeLessThanOrEqual(0.0054);
   });
 
+  it.each(['bassoon', 'contrabassoon', 'clarinet-bass'])(
+    'glides evenly on the %s, whose long window is read for two frames at once',
+    (id) => {
+      const instrument = instrumentNamed(id);
+      const low = midiToHertz(soundingOf(instrument, writtenRange(instrument).low + 2));
+      // 80 cents a second.
+      const hertzAt = (t: number) => low * 2 ** ((80 * t) / 1200);
+      const phaseAt = (t: number) => ((2 * Math.PI * 1200) / (80 * Math.LN2)) * (hertzAt(t) - low);
+      const samples = Float32Array.from({ length: 2 * RATE }, (_, i) => {
+        let sum = 0;
+        for (let k = 1; k <= 10; k++) sum += (0.2 / k) * Math.sin(k * phaseAt(i / RATE) + k * k);
+        return sum;
+      });
+      const { f0, hopSeconds } = listen(samples, instrument);
+      const off = [...f0].map((hertz, i) => centsBetween(hertz, hertzAt(i * hopSeconds)));
+      const steps = off.slice(61, -60).map((cents, i) => cents - off[60 + i]!);
+      expect(Math.abs(quantile(off.slice(60, -60), 0.5))).toBeLessThan(0.2);
+      expect(quantile(steps.map(Math.abs), 0.95)).toBeLessThan(0.25);
+    },
+  );
+
   it('does not depend on how the samples are cut into chunks', () => {
     const samples = tone(440, 0.7);
     const flute = instrumentNamed('flute');
