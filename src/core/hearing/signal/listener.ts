@@ -148,7 +148,7 @@ export class Listener {
     while (
       this.path.frames < wanted ||
       this.levels.length < wanted ||
-      this.spectra.nextFrame < wanted ||
+      this.spectra.frames < wanted ||
       this.newness.length < wanted
     ) {
       this.hopBuffer.fill(0, this.inHop);

@@ -100,6 +100,14 @@ describe('f0', () => {
     },
   );
 
+  it.each([0, 1, 2, 3])('speaks of every frame to the last, however many there are (%d more)', (more) => {
+    const bassoon = instrumentNamed('bassoon');
+    const { hop } = new Listener(RATE, listeningRange(bassoon)).settings;
+    const frames = listen(tone(110, 1).subarray(0, (160 + more) * hop), bassoon);
+    expect(frames.count).toBe(160 + more);
+    expect([...frames.strongestHz.slice(4)].every((hertz) => hertz > 0)).toBe(true);
+  });
+
   it('does not depend on how the samples are cut into chunks', () => {
     const samples = tone(440, 0.7);
     const flute = instrumentNamed('flute');

@@ -37,9 +37,9 @@ export class Spectra {
     this.samples = new Float64Array(settings.spectrum.window);
   }
 
-  /** The frame that the next spectrum will be centred on. */
-  get nextFrame(): number {
-    return this.frameOf(this.rows.length / ROW);
+  /** Frames that a spectrum speaks for so far. */
+  get frames(): number {
+    return (this.rows.length / ROW) * this.settings.spectrum.every;
   }
 
   /** Of the latest spectrum; NaN before the first. */
@@ -55,7 +55,7 @@ export class Spectra {
     const { hop, spectrum: of } = this.settings;
     const { spectrum, samples, rows, partials } = this;
     for (;;) {
-      const frame = this.nextFrame;
+      const frame = this.frameOf(rows.length / ROW);
       const start = Math.round((frame * hop) / of.decimation - of.window / 2);
       const behind = path.frames - 1 - frame;
       if (behind < LOOK_BACK || start + of.window > stream.end) return;
@@ -138,7 +138,7 @@ export class Spectra {
   /** The frame at the middle of those that a spectrum speaks for. */
   private frameOf(row: number): number {
     const { every } = this.settings.spectrum;
-    return row * every + (every >> 1) - 1;
+    return row * every + ((every - 1) >> 1);
   }
 }
 
