@@ -27,7 +27,7 @@ describe('what the noise of a room hides', () => {
     const judgement = heardOver(-48);
     expect(kindsOf(judgement)).toEqual([]);
     expect(sentenceOf(judgement, 'notes-played')).toMatch(
-      /^\d+ of \d+ notes were heard as written\. Whether C4 sounded is not known: the noise of the room/,
+      /^\d+ of \d+ notes were heard as written\. How C4 sounded is not known: the noise of the room/,
     );
     expect(said(judgement).notes[first]!.word).toBe('hidden in noise');
   });

@@ -139,7 +139,7 @@ export function playedText({ score, matches, nameAt }: Speaking): string {
       ? ` In this room ${names(blurred)} could not be told from the same note beside ${blurred.length === 1 ? 'it' : 'each'}.`
       : '',
     hidden.length > 0
-      ? ` Whether ${names(hidden)} sounded is not known: the noise of the room is as loud as your soft notes.`
+      ? ` How ${names(hidden)} sounded is not known: the noise of the room is as loud as your soft notes.`
       : '',
   ].join('');
   const unknown = blurred.length + hidden.length;
