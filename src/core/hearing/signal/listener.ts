@@ -244,14 +244,13 @@ export class Listener {
     const { onFrame } = this.options;
     if (!onFrame) return;
     const ready = Math.min(this.path.frames, this.levels.length);
-    const { latest } = this.spectra;
     for (; this.announced < ready; this.announced++) {
       onFrame({
         index: this.announced,
         f0: this.spectra.octaveSettled(this.path.lookBack(this.path.frames - 1 - this.announced)),
         levelDb: this.levels.get(this.announced),
-        airinessDb: latest.airinessDb,
-        richness: latest.richness,
+        airinessDb: this.spectra.latest('airinessDb'),
+        richness: this.spectra.latest('richness'),
       });
     }
   }

@@ -11,7 +11,8 @@ const REDUNDANCY_COST = 0.34;
 /** What noise takes off the clarity is allowed for up to this; it takes off all candidates alike, so that more would excuse anything. */
 const MOST_NOISE = 0.02;
 const WORTH_KEEPING = 0.3;
-const MOST_COST = 0.15;
+/** What costs less is surely of a tone. */
+const SURE_COST = 0.15;
 /** When there are more peaks than room: how much clearer a peak must be than the one of the next shorter period. */
 const SHORTER_FIRST = 0.01;
 
@@ -62,9 +63,9 @@ export class Periodicity {
     this.weigh();
   }
 
-  /** The frequency of least cost; NaN where there is none that is worth more than no tone. */
+  /** The frequency of least cost; NaN where none is surely of a tone. */
   get best(): Hertz {
-    let least = MOST_COST;
+    let least = SURE_COST;
     let best = NaN;
     for (let i = 0; i < this.count; i++)
       if (this.cost[i]! < least) {

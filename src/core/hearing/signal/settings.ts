@@ -1,7 +1,7 @@
 import { cross, minIndex, range as countedUp } from 'd3-array';
 import { clamp } from '@/core/base';
 import type { Hertz, Seconds } from '@/core/tuning';
-import { workOf, type Rates } from './work';
+import { workOf } from './work';
 
 /** What a listener is told about the instrument: all it needs to choose windows and search range. */
 export interface ListeningRange {
@@ -134,6 +134,9 @@ interface Wanted {
   readonly aboveAll: Hertz;
   readonly redundancy: Redundancy;
 }
+
+/** The rates that a take is read at, and the windows that come of them. */
+type Rates = Pick<Settings, 'hop' | 'pitchDecimation' | 'pitch' | 'brief' | 'spectrum'>;
 
 function ratesBy(pitchDecimation: number, decimation: number, wanted: Wanted): Rates {
   const { sampleRate, hop, minHz, maxHz, aboveAll, redundancy } = wanted;

@@ -1,4 +1,4 @@
-import { COLOURS } from '@/core/base';
+import { COLOURS, type ColourId } from '@/core/base';
 import { centsBetween, type Hertz } from '@/core/tuning';
 import { FloatColumn } from './columns';
 import { PARTIALS, type Frames } from './frames';
@@ -20,8 +20,6 @@ const SUB_DB = 3;
 const STRONGEST_HZ = 4;
 const COLOUR = 5;
 const ROW = COLOUR + COLOURS.length;
-const AIRINESS = COLOUR + COLOURS.indexOf('airinessDb');
-const RICHNESS = COLOUR + COLOURS.indexOf('richness');
 
 const isHalf = (a: number, b: number) => Math.abs(centsBetween(2 * a, b)) < 50;
 
@@ -43,11 +41,9 @@ export class Spectra {
   }
 
   /** Of the latest spectrum; NaN before the first. */
-  get latest(): { readonly airinessDb: number; readonly richness: number } {
+  latest(id: ColourId): number {
     const row = this.rows.length - ROW;
-    return row < 0
-      ? { airinessDb: NaN, richness: NaN }
-      : { airinessDb: this.rows.get(row + AIRINESS), richness: this.rows.get(row + RICHNESS) };
+    return row < 0 ? NaN : this.rows.get(row + COLOUR + COLOURS.indexOf(id));
   }
 
   /** Reads all spectra whose samples have come and whose pitch is settled on. */

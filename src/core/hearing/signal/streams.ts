@@ -1,9 +1,11 @@
+import type { Seconds } from '@/core/tuning';
 import { Decimator } from './decimator';
 import type { SampleWindow } from './sampleWindow';
 import { spectrumSeconds, type Settings } from './settings';
+import { chainOf } from './work';
 
 /** Beyond a spectrum's window: what has come while a frame waits to be read. */
-const WAIT = 0.2;
+const WAIT: Seconds = 0.2;
 
 /**
  * The sound at the rates that pitch and spectra are read at. Where one rate is a whole part of the other, the slower stream is
@@ -17,15 +19,13 @@ export class Streams {
 
   constructor(settings: Settings) {
     const { pitchDecimation, spectrum, sampleRate, hop } = settings;
-    const ratio = pitchDecimation / spectrum.decimation;
     const reach = (decimation: number) =>
       Math.ceil(((spectrumSeconds(settings) + WAIT) * sampleRate) / decimation);
-    this.isChained = Number.isInteger(ratio);
+    const chain = chainOf(pitchDecimation, spectrum.decimation);
+    this.isChained = chain !== null;
     this.forSpectra = new Decimator(spectrum.decimation, reach(spectrum.decimation));
     this.forPitch =
-      ratio === 1
-        ? this.forSpectra
-        : new Decimator(this.isChained ? ratio : pitchDecimation, reach(pitchDecimation));
+      chain === 1 ? this.forSpectra : new Decimator(chain ?? pitchDecimation, reach(pitchDecimation));
     this.fresh = new Float64Array(hop + 1);
   }
 
