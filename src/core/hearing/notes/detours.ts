@@ -1,4 +1,4 @@
-import { midiToHertz, type Seconds } from '@/core/tuning';
+import { midiToHertz, type Midi, type Seconds } from '@/core/tuning';
 import type { Frames } from '@/core/hearing/signal';
 import {
   ECHOING_NOTES,
@@ -9,11 +9,11 @@ import {
   ringingSeconds,
   ringsBelow,
 } from './echoes';
-import { hadStopped } from './gaps';
 import { ownSeconds, type Line } from './line';
 import type { NoteEvent } from './note';
 import type { Replacement } from './replacements';
 import { standsByItself } from './standsByItself';
+import { hadStopped } from './stopped';
 import { detourKind, isAboveAll, modeNear } from './modes';
 import { onePitchOf, type Plateau } from './plateaus';
 import type { Scene } from './scene';
@@ -58,8 +58,9 @@ export interface Played {
 export function separateDetours(
   plateaus: readonly Plateau[],
   squeaks: readonly Replacement[],
-  { line, frames, instrument, a4, decaySeconds, rings }: Scene,
+  scene: Scene,
 ): Played {
+  const { line, frames, instrument, a4, decaySeconds, rings } = scene;
   const hop = frames.hopSeconds;
   const ringing = ringingSeconds(decaySeconds);
   const onePitch = onePitchOf(instrument);
@@ -127,7 +128,8 @@ export function separateDetours(
   const ownLength = (part: Plateau, note: Plateau) =>
     ringsOver(part, note) ? (changeWithin(part, line) - part.from) * hop : seconds(part);
   /** In a room a tone goes on being heard when the tongue has stopped it, and the blip that begins the next seems to lie within it. */
-  const beginsAgain = ({ from }: Pick<Plateau, 'from'>) => rings && hadStopped(from, line, hop);
+  const beginsAgain = ({ from, pitch }: Pick<Plateau, 'from' | 'pitch'>, note: Midi) =>
+    rings && hadStopped(from, pitch > note, scene);
   /** Whether a part shorter than the next is what that one and the one before it make together. */
   const isMadeOfBoth = (i: number) => {
     const [before, brief, after] = [parts[i - 1], parts[i]!, parts[i + 1]];
@@ -137,7 +139,14 @@ export function separateDetours(
     const stillSounds = (earlier: Plateau) => rings && (brief.to - earlier.to) * hop <= ringing;
     return (
       (stillSounds(before) && isBlend(brief, before, after, line)) ||
-      isOfBoth(brief, before, after, frames, ringing) ||
+      isOfBoth(
+        brief,
+        before,
+        after,
+        frames,
+        ringing,
+        seconds(brief) <= BLIP_WITHIN * 1.1 && modeNear(brief.pitch, after.pitch, instrument) !== undefined,
+      ) ||
       parts
         .slice(Math.max(0, i - ECHOING_NOTES), i)
         .some((earlier) => stillSounds(earlier) && isPeriodOfBoth(brief, earlier, after, frames))
@@ -152,7 +161,7 @@ export function separateDetours(
       const length = seconds(here);
       const next = parts[i + 2];
       const ofBoth = isMadeOfBoth(i);
-      const inLine = before !== undefined && !beginsAgain(here);
+      const inLine = before !== undefined && !beginsAgain(here, (after ?? before).pitch);
       if (next?.joined && after && hasBegun(here, after.to, next)) {
         parts.splice(i, 3, { ...next, from: here.from, joined: here.joined });
         changed = true;
@@ -174,10 +183,7 @@ export function separateDetours(
         const detour = rings && isOwn ? null : detourOf(here, longer, atStart);
         if (!detour && !isOwn && length >= SHORTEST_NOTE) continue;
         const again =
-          detour === 'break' &&
-          lasts(here, SHORTEST_BLIP, longer) &&
-          beginsAgain(here) &&
-          seconds(before) >= SHORTEST_NOTE;
+          detour === 'break' && beginsAgain(here, longer.pitch) && seconds(before) >= SHORTEST_NOTE;
         const isBlip = detour === 'break' && (atStart || again);
         if (detour === 'squeak' && lasts(here, SHORTEST_SQUEAK, longer)) report('squeak', here, longer);
         else if (isBlip && lasts(here, SHORTEST_BLIP, longer)) report('blip', here, longer);
@@ -237,7 +243,8 @@ export function separateDetours(
   const isBegunBy = (here: Plateau): boolean => {
     const around = parts.findIndex(({ from, to }) => from < here.from && to > here.to);
     const whole = parts[around];
-    if (!whole || !beginsAgain(here) || (here.from - whole.from) * hop < SHORTEST_NOTE) return false;
+    if (!whole || !beginsAgain(here, whole.pitch) || (here.from - whole.from) * hop < SHORTEST_NOTE)
+      return false;
     parts.splice(around, 1, { ...whole, to: here.from }, { ...whole, from: here.from, joined: false });
     return true;
   };

@@ -43,6 +43,7 @@ export function multipleOf(high: number, low: number): number | null {
  * Whether a brief pitch between two notes is only what they make together while the first rings on: their common period below
  * them, a common partial above them, or the echo of the first. A sound of its own has partials that neither explains.
  * @param ringing how long the first is heard under the second.
+ * @param isMode whether the fingering of the second can sound it.
  */
 export function isOfBoth(
   brief: Plateau,
@@ -50,6 +51,7 @@ export function isOfBoth(
   after: Plateau,
   frames: Frames,
   ringing: Seconds,
+  isMode = false,
 ): boolean {
   if ((brief.to - before.to) * frames.hopSeconds > ringing) return false;
   const [under, over] = [multipleOf(before.pitch, brief.pitch), multipleOf(after.pitch, brief.pitch)];
@@ -64,7 +66,9 @@ export function isOfBoth(
   if (partialOfFirst !== null || partialOfSecond !== null)
     return rings && ringsBelow(brief, before, after, frames);
   if (brief.pitch > Math.min(before.pitch, after.pitch) - 1) return false;
-  return median(frames.clarity.subarray(brief.from, brief.to)) < CLEAR;
+  if (median(frames.clarity.subarray(brief.from, brief.to)) >= CLEAR) return false;
+  // What rings on makes a mode less clear too; it still has partials of its own.
+  return !(rings && isMode && over !== null) || isPeriodOfBoth(brief, before, after, frames);
 }
 
 /** Whether a brief pitch between two notes is no tone, but the beating of the first, which rings on, with the second. */

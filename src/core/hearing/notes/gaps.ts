@@ -18,10 +18,6 @@ const STOPPED_DB = 32;
 /** Longer than this the notes are apart, not slurred with a hole. */
 const LONGEST_GAP: Seconds = 0.11;
 const LOOK: Seconds = 0.12;
-/** A tone that has fallen by this just before something else sounds in its place had been stopped: what follows begins a note. */
-const HAD_STOPPED_DB = 5;
-const WHOLE: { readonly before: Seconds; readonly frames: number } = { before: 0.13, frames: 12 };
-const JUST_BEFORE_FRAMES = 5;
 
 /**
  * Holes in the level between notes of different pitch. In a room that rings, a hole in a slur and a tongue's stop leave the same,
@@ -92,10 +88,4 @@ export function hopMean(hopDb: Float32Array, at: number, count: number): number 
     n++;
   }
   return n ? 10 * Math.log10(sum / n) : NaN;
-}
-
-/** Whether a tone had been stopped when something else began in its place. */
-export function hadStopped(from: number, { hopDb }: Pick<Frames, 'hopDb'>, hop: Seconds): boolean {
-  const whole = hopMean(hopDb, from - Math.round(WHOLE.before / hop), WHOLE.frames);
-  return whole - hopMean(hopDb, from - (JUST_BEFORE_FRAMES >> 1) - 1, JUST_BEFORE_FRAMES) > HAD_STOPPED_DB;
 }

@@ -3,10 +3,11 @@ import { midiToHertz, type Hertz, type Seconds, type Semitones } from '@/core/tu
 import type { Line } from './line';
 import { median } from '@/core/base';
 import { multipleOf } from './echoes';
-import { hadStopped, hopMean } from './gaps';
+import { hopMean } from './gaps';
 import { areLost } from './lost';
 import { interruptionsWithin } from './restarts';
 import type { Doubt, Replacement } from './replacements';
+import { hadStopped } from './stopped';
 import { withinSwings } from './swings';
 import type { Scene } from './scene';
 
@@ -78,7 +79,9 @@ export function plateausOf(
   let begun: number | null = null;
   const swung = withinSwings(mergeDebris(raw, line, hop, onePitchOf(instrument)), line, hop, decaySeconds);
   swung.forEach((part, i, all) => {
-    const isBegun = begun !== null && hadStopped(begun, line, hop);
+    const before = parts[parts.length - 1];
+    const isBegun =
+      begun !== null && hadStopped(begun, before !== undefined && part.pitch > before.pitch, scene);
     const whole = begun === null ? part : { ...part, from: begun, joined: part.joined && !isBegun };
     begun = null;
     const next = all[i + 1]?.joined ? all[i + 1] : undefined;

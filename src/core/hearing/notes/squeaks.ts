@@ -1,13 +1,13 @@
 import { median } from '@/core/base';
 import { soundingOf, writtenRange } from '@/core/instruments';
 import { centsBetween, hertzToMidi, midiToHertz, type Hertz, type Midi, type Seconds } from '@/core/tuning';
-import { hadStopped } from './gaps';
 import { multipleOf } from './echoes';
 import { isInPlace } from './isInPlace';
 import { ownSeconds } from './line';
 import { otherModes } from './modes';
 import type { Replacement } from './replacements';
 import type { Scene } from './scene';
+import { hadStopped } from './stopped';
 
 const ABOVE_TOP = 1.04;
 /** Higher than this so many times what was strongest before it. */
@@ -54,11 +54,8 @@ export function bridgeSqueaks(scene: Scene): Replacement[] {
   return found;
 }
 
-function squeakBetween(
-  { line, frames, instrument, a4, rings }: Scene,
-  from: number,
-  to: number,
-): Replacement | null {
+function squeakBetween(scene: Scene, from: number, to: number): Replacement | null {
+  const { line, frames, instrument, a4, rings } = scene;
   const { strongestHz } = frames;
   const before = median(line.pitch.subarray(from - REACH, from - 3).filter((pitch) => !Number.isNaN(pitch)));
   const after = firstNear(line.pitch, before, to);
@@ -84,7 +81,7 @@ function squeakBetween(
   if (median(frames.hopDb.subarray(from, to)) < line.floorDb + OVER_FLOOR_DB || !isInPlace(frames, from, to))
     return null;
   // The tongue had stopped the note: this begins the next one.
-  if (hadStopped(from, frames, frames.hopSeconds)) return null;
+  if (hadStopped(from, true, scene)) return null;
   for (let i = from - 2; i < after; i++) line.pitch[i] = before;
   return { from, to, pitch: hertzToMidi(hertz, a4), note: before };
 }
