@@ -16,6 +16,8 @@ interface WrongBeginning {
   readonly from: number;
   readonly to: number;
   readonly pitch: Midi;
+  /** Whether all partials of it are the note's and an earlier one's: it was told by what begins and ends anew. */
+  readonly isOfBoth: boolean;
 }
 
 /** So long before it is found, and after, a note may have begun; an echo hides a soft start. */
@@ -161,13 +163,15 @@ export function withWrongBeginnings(
       confidence: Math.min(1, 0.6 + (wrong.to - wrong.from) * hop * 4),
     };
     const ringing = notes.slice(-ECHOING_NOTES).filter(({ to }) => (wrong.from - to) * hop < ECHOES);
-    const stands = standsByItself(
-      wrong,
-      note.pitch,
-      ringing.map(({ pitch }) => pitch),
-      frames,
-      a4,
-    );
+    const stands =
+      wrong.isOfBoth ||
+      standsByItself(
+        wrong,
+        note.pitch,
+        ringing.map(({ pitch }) => pitch),
+        frames,
+        a4,
+      );
     const overlaps = (event: NoteEvent) =>
       event.startSeconds < blip.endSeconds + SAME && event.endSeconds > blip.startSeconds - SAME;
     // What was told of the same moment by another name is this beginning.
@@ -280,7 +284,7 @@ function beginningIn(
         weights.ends * newest[to]! +
         weights.length * Math.abs((to - from) * hop - USUAL_LENGTH);
       if (odds > TOLD_FROM && !(best && best.odds >= odds))
-        best = { from: first + from, to: first + to, pitch: mode, odds };
+        best = { from: first + from, to: first + to, pitch: mode, isOfBoth: weights === BOTHS, odds };
     }
   }
   return best && best.to - best.from < longest ? best : null;

@@ -94,7 +94,12 @@ export function separateDetours(
   /** Notes that may still be heard where something begins. */
   const ringingInto = (part: Plateau) =>
     parts
-      .filter(({ to }) => to <= part.from + 2 && (part.from - to) * hop < Math.max(NEAR, ringing))
+      .filter(
+        (earlier) =>
+          earlier.to <= part.from + 2 &&
+          (part.from - earlier.to) * hop < Math.max(NEAR, ringing) &&
+          seconds(earlier) >= SHORTEST_NOTE,
+      )
       .slice(-ECHOING_NOTES)
       .map(({ pitch }) => pitch);
   const report = (kind: NoteEvent['kind'], part: Plateau, note: Plateau | null) => {

@@ -1,6 +1,13 @@
 import { clamp } from '@/core/base';
 import type { Frames } from '@/core/hearing/signal';
-import { midiToHertz, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/tuning';
+import {
+  midiToHertz,
+  type Decibels,
+  type Hertz,
+  type Midi,
+  type Seconds,
+  type Semitones,
+} from '@/core/tuning';
 import { logOdds, type Evidence } from './evidence';
 import { Fits, type Sound, type Tone } from './tones';
 
@@ -55,6 +62,8 @@ const RISES_NEARLY: Decibels = 24;
 const SILENT = 1e-15;
 /** Less than this share of the power that is not the note's is what a fit leaves over. */
 const LEFT_OVER = 0.1;
+/** Semitones within which a note is begun again. */
+const SAME_PITCH: Semitones = 0.5;
 /** Frames after its end that the window still blurs, and those in which the note is taken to stand. */
 const BLUR = 2;
 const AFTERWARDS = { from: 6, to: 14 } as const;
@@ -122,6 +131,8 @@ export function standsByItself(
     const isSudden = (heard >= UNHEARD && rise >= RISES) || (heard >= NEARLY_HEARD && rise >= RISES_NEARLY);
     return grown >= ABSENT && (heard >= HEARD || isSudden);
   }
+  // Over the echo of the note itself its partials do not come one after another: they are there.
+  if (earlier.some((rings) => Math.abs(rings - note) < SAME_PITCH)) return true;
   const mode = powerOver(from, to + BLUR, isOwn);
   const heard = heardDb(mode, frames.hopSeconds, stands);
   const alone = decibels(mean(mode.subarray(0, to - from)) / notesOwn);
