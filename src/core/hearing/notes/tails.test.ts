@@ -47,6 +47,22 @@ describe('what rings on after a note', () => {
     expect(withoutTails(parts, line, hop, DECAY)).toEqual([part(81, 1.2, 1.64)]);
   });
 
+  it('is the note’s where a swing and its echo add up to a pitch beside it, for less than a note', () => {
+    const beside = [part(81, 1.2, 1.49), part(81.6, 1.49, 1.66)];
+    expect(withoutTails(beside, line, hop, DECAY)).toEqual([part(81, 1.2, 1.66)]);
+    const further = [part(81, 1.2, 1.56), part(80, 1.56, 1.66)];
+    expect(withoutTails(further, line, hop, DECAY)).toEqual([part(81, 1.2, 1.66)]);
+  });
+
+  it('is another note where it sounds for as long as one, is as loud further off, or is followed at once', () => {
+    for (const parts of [
+      [part(81, 1.2, 1.3), part(81.6, 1.3, 1.64)],
+      [part(81, 1.2, 1.46), part(80, 1.46, 1.64)],
+      [part(81, 1.2, 1.49), part(81.6, 1.49, 1.6), part(85, 1.6, 1.66)],
+    ])
+      expect(withoutTails(parts, line, hop, DECAY)).toEqual(parts);
+  });
+
   it('is another note where it begins by sounding, where it is no partial, and where nothing rings', () => {
     const octave = [part(69, 0.5, 1.2), part(81, 1.2, 1.64)];
     expect(withoutTails(octave, line, hop, DECAY)).toEqual(octave);

@@ -1,5 +1,6 @@
+import { median } from '@/core/base';
 import { RINGS } from '@/core/hearing/room';
-import type { Decibels, Seconds } from '@/core/tuning';
+import type { Decibels, Seconds, Semitones } from '@/core/tuning';
 import { multipleOf } from './echoes';
 import { hopMean } from './gaps';
 import type { Line } from './line';
@@ -12,6 +13,15 @@ const AT_ONCE: Seconds = 0.06;
 /** What only rings on may waver by this. */
 const WAVERS_DB: Decibels = 1.5;
 const LOOK: Seconds = 0.025;
+/** What begins before a silence sounds for as long within so much of its loudest; what rings on may swell for a moment. */
+const SHORTEST_LAST: Seconds = 0.09;
+const SOUNDS_DB: Decibels = 10;
+/** Echoes of a swinging pitch add up to pitches so near to it; and further off where they are softer by so much. */
+const SWINGS: { readonly near: Semitones; readonly far: Semitones; readonly softer: Decibels } = {
+  near: 0.75,
+  far: 1.3,
+  softer: 8,
+};
 
 /**
  * Gives what only rings on back to the note that it is the echo of: when a sound has stopped, the room keeps its own partials
@@ -26,14 +36,37 @@ export function withoutTails(
 ): Plateau[] {
   if (decaySeconds <= RINGS) return [...parts];
   const kept: Plateau[] = [];
-  for (const part of parts) {
+  parts.forEach((part, i) => {
     const before = kept[kept.length - 1];
-    const follows = before && (part.from - before.to) * hop <= line.dropout;
-    if (before && follows && multipleOf(part.pitch, before.pitch) && dies(part, line, hop, decaySeconds))
-      kept[kept.length - 1] = { ...before, to: part.to };
+    const next = parts[i + 1];
+    const follows = (later: Plateau, earlier: Plateau) => (later.from - earlier.to) * hop <= line.dropout;
+    const isLast = !next || !follows(next, part);
+    const isTail =
+      before &&
+      follows(part, before) &&
+      ((multipleOf(part.pitch, before.pitch) && dies(part, line, hop, decaySeconds)) ||
+        (isLast && isOfSwing(part, before, line) && isBrief(part, line, hop)));
+    if (isTail) kept[kept.length - 1] = { ...before, to: part.to };
     else kept.push(part);
-  }
+  });
   return kept;
+}
+
+/** Whether what sounds in a stretch, before it rings out, is too brief for a note. */
+function isBrief({ from, to }: Plateau, { levelDb }: Line, hop: Seconds): boolean {
+  const levels = levelDb.subarray(from, to);
+  const loud = Math.max(...levels) - SOUNDS_DB;
+  const first = levels.findIndex((level) => level > loud);
+  return (levels.findLastIndex((level) => level > loud) + 1 - first) * hop < SHORTEST_LAST;
+}
+
+function isOfSwing(part: Plateau, before: Plateau, { levelDb }: Line): boolean {
+  const away = Math.abs(part.pitch - before.pitch);
+  const loudest = Math.max(...levelDb.subarray(part.from, part.to));
+  return (
+    away < SWINGS.near ||
+    (away < SWINGS.far && loudest < median(levelDb.subarray(before.from, before.to)) - SWINGS.softer)
+  );
 }
 
 /** Whether the level of a stretch falls from its beginning to its end, faster than anybody fades. */
