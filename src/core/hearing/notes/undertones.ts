@@ -18,6 +18,7 @@ import { soundsBefore } from './newcomers';
 import { mergeDebris, onePitchOf, type Plateau } from './plateaus';
 import { AUDIBLE_IN_ROOM_DB, FittedBelow, type Below } from './below';
 import type { Scene } from './scene';
+import { hadStopped } from './stopped';
 import { median, quantile } from '@/core/base';
 
 /** A component at k/n of the sounding mode n counts when it is this near to partial 1 and lasts this long. */
@@ -55,16 +56,17 @@ const GOES_ON: Decibels = 6;
  * When an undertone is strong, the common period of both is found in the place of the note's. Such plateaus are put
  * back on the note's pitch (in the line too) and joined with what they were part of.
  */
-export function liftUndertones(
-  plateaus: readonly Plateau[],
-  { line, frames, instrument, a4, rings }: Scene,
-): Plateau[] {
+export function liftUndertones(plateaus: readonly Plateau[], scene: Scene): Plateau[] {
+  const { line, frames, instrument, a4, rings } = scene;
   const inPlace = plateaus
     .filter((part) => !isOutOfSight(part, frames))
     .map((part, i, all) => {
       const ratio = hiddenRatio(part, frames, instrument);
       if (ratio === 1 || !isHeardBeside(part, ratio, onePitchOf(instrument), all[i - 1], all[i + 1]))
         return part;
+      // The tone before it had been stopped: over its echo this begins the next one.
+      const isBrief = (part.to - part.from) * frames.hopSeconds < SHORTEST;
+      if (rings && isBrief && part.joined && hadStopped(part.from, false, scene)) return part;
       const rise = 12 * Math.log2(ratio);
       for (let i = part.from; i < part.to; i++) {
         line.pitch[i]! += rise;
