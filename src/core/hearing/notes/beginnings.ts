@@ -1,5 +1,12 @@
 import type { Frames } from '@/core/hearing/signal';
-import { midiToHertz, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/tuning';
+import {
+  midiToHertz,
+  type Decibels,
+  type Hertz,
+  type Midi,
+  type Seconds,
+  type Semitones,
+} from '@/core/tuning';
 import { clamp } from '@/core/base';
 import { levelOf, OVER_FLOOR_DB, SHORTEST_NOTE, type Played } from './detours';
 import { ECHOING_NOTES } from './echoes';
@@ -16,8 +23,8 @@ interface WrongBeginning {
   readonly from: number;
   readonly to: number;
   readonly pitch: Midi;
-  /** Whether all partials of it are the note's and an earlier one's: it was told by what begins and ends anew. */
-  readonly isOfBoth: boolean;
+  /** Whether the note is tongued again, and all its partials are the echo's too: it was told by what begins and ends anew. */
+  readonly isOverEcho: boolean;
 }
 
 /** So long before it is found, and after, a note may have begun; an echo hides a soft start. */
@@ -98,6 +105,8 @@ const BOTHS: Weights = {
   ends: 4.68,
   length: -39,
 };
+/** Semitones within which a note is begun again. */
+const SAME_PITCH: Semitones = 0.5;
 const USUAL_LENGTH: Seconds = 0.05;
 const TOLD_FROM = 2.4;
 /** Frames on each side in which it is looked how new a moment is. */
@@ -164,7 +173,7 @@ export function withWrongBeginnings(
     };
     const ringing = notes.slice(-ECHOING_NOTES).filter(({ to }) => (wrong.from - to) * hop < ECHOES);
     const stands =
-      wrong.isOfBoth ||
+      wrong.isOverEcho ||
       standsByItself(
         wrong,
         note.pitch,
@@ -233,6 +242,8 @@ function beginningIn(
   const isNotes = NOTES_OWN.find((is) => tones.some(is));
   if (!modes || !isNotes) return null;
   const { isModes, weights } = modes;
+  const before = earlier[earlier.length - 1];
+  const isAgain = before !== undefined && Math.abs(before.pitch - note.pitch) < SAME_PITCH;
   const first = note.from - Math.round(EARLIEST / hop) - BEFORE;
   const shortest = Math.round(Math.max(SHORTEST, FEWEST_PERIODS / midiToHertz(mode, a4)) / hop);
   const longest = Math.round(LONGEST / hop);
@@ -284,7 +295,13 @@ function beginningIn(
         weights.ends * newest[to]! +
         weights.length * Math.abs((to - from) * hop - USUAL_LENGTH);
       if (odds > TOLD_FROM && !(best && best.odds >= odds))
-        best = { from: first + from, to: first + to, pitch: mode, isOfBoth: weights === BOTHS, odds };
+        best = {
+          from: first + from,
+          to: first + to,
+          pitch: mode,
+          isOverEcho: weights === BOTHS && isAgain,
+          odds,
+        };
     }
   }
   return best && best.to - best.from < longest ? best : null;

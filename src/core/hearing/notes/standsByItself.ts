@@ -80,7 +80,7 @@ interface Moment {
  * its partials come one after another: for some hundredths of a second another of its modes may be the strongest, faint, and lost
  * in the tone as that grows. One that breaks is loud and long enough to be heard, or gives way all at once. Where the partials lie too
  * near to each other for that to be seen it is taken to stand.
- * @param earlier pitches that may still ring.
+ * @param earlier pitches that may still ring, in the order in which they sounded.
  */
 export function standsByItself(
   { from, to, pitch }: Moment,
@@ -132,7 +132,8 @@ export function standsByItself(
     return grown >= ABSENT && (heard >= HEARD || isSudden);
   }
   // Over the echo of the note itself its partials do not come one after another: they are there.
-  if (earlier.some((rings) => Math.abs(rings - note) < SAME_PITCH)) return true;
+  const before = earlier[earlier.length - 1];
+  if (before !== undefined && Math.abs(before - note) < SAME_PITCH) return true;
   const mode = powerOver(from, to + BLUR, isOwn);
   const heard = heardDb(mode, frames.hopSeconds, stands);
   const alone = decibels(mean(mode.subarray(0, to - from)) / notesOwn);
