@@ -1,5 +1,6 @@
 import { findInstrument, writtenRange } from '@/core/instruments';
-import { emptyReport, listenIn, repeats } from './inRooms.testing';
+import { hearNotes } from '.';
+import { emptyReport, framesOf, lines, listenIn, playIn, PUT_IN, repeats } from './inRooms.testing';
 
 /** One low note once a second, in three places of a living room. */
 function again(id: string, blip: number) {
@@ -29,5 +30,38 @@ test.each(['flute', 'clarinet-bb', 'sax-tenor', 'recorder-alto'])(
     const { falseEvents, notes, foundOnce } = again(id, 0);
     expect(falseEvents).toEqual([]);
     expect(foundOnce).toBe(notes);
+  },
+);
+
+/** Instrument, seed of the line, place in the living room, a note and the mode that begins it. */
+const BEGUN = [
+  ['flute', 422, 2, 84, 72],
+  ['sax-alto', 422, 2, 74, 62],
+  ['recorder-tenor', 421, 2, 66, 78],
+  ['contrabassoon', 431, 3, 35, 47],
+  ['clarinet-bass', 431, 3, 61, 42],
+  ['sax-baritone', 432, 3, 54, 42],
+] as const;
+
+test.each(BEGUN)(
+  'in a line of a %s (%i) in a living room (%i) %i is heard once, and begins with a blip of %i',
+  (id, seed, place, pitch, mode) => {
+    const instrument = findInstrument(id)!;
+    const { performance, audio } = playIn({ room: 'living', place }, lines(instrument, seed, PUT_IN));
+    const { notes, events } = hearNotes(framesOf(audio, instrument), instrument);
+    const truth = performance.events.find(
+      ({ kind, soundingMidi, noteIndex }) =>
+        kind === 'blip' &&
+        Math.round(soundingMidi!) === mode &&
+        performance.notes[noteIndex]!.soundingMidi === pitch,
+    )!;
+    const near = (seconds: number) => Math.abs(seconds - truth.startSeconds) < 0.06;
+    expect(notes.filter(({ startSeconds }) => near(startSeconds)).map((note) => note.soundingMidi)).toEqual([
+      pitch,
+    ]);
+    const told = events.filter(
+      ({ startSeconds, endSeconds }) => startSeconds < truth.endSeconds && endSeconds > truth.startSeconds,
+    );
+    expect(told.map(({ kind, soundingMidi }) => [kind, soundingMidi])).toEqual([['blip', mode]]);
   },
 );
