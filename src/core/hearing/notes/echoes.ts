@@ -24,6 +24,8 @@ const BELOW_DB: Decibels = -8;
 const CLEAR = 0.94;
 /** Windows alone let two notes overlap for as long. */
 const OVERLAP: Seconds = 0.022;
+/** … and the common period of both may be found for as long, with no partial of its own. */
+const LONGEST_OVERLAP: Seconds = 0.03;
 
 /** Notes before one that may still be heard under it. */
 export const ECHOING_NOTES = 3;
@@ -53,8 +55,16 @@ export function isOfBoth(
   ringing: Seconds,
   isMode = false,
 ): boolean {
-  if ((brief.to - before.to) * frames.hopSeconds > ringing) return false;
   const [under, over] = [multipleOf(before.pitch, brief.pitch), multipleOf(after.pitch, brief.pitch)];
+  const since = (brief.to - before.to) * frames.hopSeconds;
+  if (since > ringing)
+    return (
+      since <= LONGEST_OVERLAP &&
+      under !== null &&
+      over !== null &&
+      Math.min(under, over) > 1 &&
+      !hasOwnPartials(brief, under, over, frames)
+    );
   const rings = ringing > OVERLAP;
   if (under === 1) return rings;
   if (under !== null && over !== null && (rings || (under > 1 && over > 1)))
