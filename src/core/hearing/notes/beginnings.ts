@@ -1,15 +1,8 @@
 import type { Frames } from '@/core/hearing/signal';
-import {
-  midiToHertz,
-  type Decibels,
-  type Hertz,
-  type Midi,
-  type Seconds,
-  type Semitones,
-} from '@/core/tuning';
+import { midiToHertz, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/tuning';
 import { clamp } from '@/core/base';
 import { levelOf, OVER_FLOOR_DB, SHORTEST_NOTE, type Played } from './detours';
-import { ECHOING_NOTES } from './echoes';
+import { ECHOING_NOTES, isOverItsEcho } from './echoes';
 import { hopMean } from './gaps';
 import { otherModes } from './modes';
 import type { NoteEvent } from './note';
@@ -105,8 +98,6 @@ const BOTHS: Weights = {
   ends: 4.68,
   length: -39,
 };
-/** Semitones within which a note is begun again. */
-const SAME_PITCH: Semitones = 0.5;
 const USUAL_LENGTH: Seconds = 0.05;
 const TOLD_FROM = 2.4;
 /** Frames on each side in which it is looked how new a moment is. */
@@ -242,8 +233,12 @@ function beginningIn(
   const isNotes = NOTES_OWN.find((is) => tones.some(is));
   if (!modes || !isNotes) return null;
   const { isModes, weights } = modes;
-  const before = earlier[earlier.length - 1];
-  const isAgain = before !== undefined && Math.abs(before.pitch - note.pitch) < SAME_PITCH;
+  const isOverEcho =
+    weights === BOTHS &&
+    isOverItsEcho(
+      note.pitch,
+      earlier.map(({ pitch }) => pitch),
+    );
   const first = note.from - Math.round(EARLIEST / hop) - BEFORE;
   const shortest = Math.round(Math.max(SHORTEST, FEWEST_PERIODS / midiToHertz(mode, a4)) / hop);
   const longest = Math.round(LONGEST / hop);
@@ -295,13 +290,7 @@ function beginningIn(
         weights.ends * newest[to]! +
         weights.length * Math.abs((to - from) * hop - USUAL_LENGTH);
       if (odds > TOLD_FROM && !(best && best.odds >= odds))
-        best = {
-          from: first + from,
-          to: first + to,
-          pitch: mode,
-          isOverEcho: weights === BOTHS && isAgain,
-          odds,
-        };
+        best = { from: first + from, to: first + to, pitch: mode, isOverEcho, odds };
     }
   }
   return best && best.to - best.from < longest ? best : null;

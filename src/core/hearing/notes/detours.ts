@@ -23,6 +23,8 @@ import { median } from '@/core/base';
 const LONGEST_BREAK: Seconds = 0.26;
 /** A wrong mode within this time of a note's start is a blip. */
 const BLIP_WITHIN: Seconds = 0.12;
+/** What is found to last no longer may be one: windows blur its end. */
+const LONGEST_BLIP: Seconds = 1.1 * BLIP_WITHIN;
 /** A wrong mode at an onset lasts this long at most, or it is a note. */
 const LONGEST_START: Seconds = 0.22;
 export const SHORTEST_NOTE: Seconds = 0.06;
@@ -150,7 +152,7 @@ export function separateDetours(
         after,
         frames,
         ringing,
-        seconds(brief) <= BLIP_WITHIN * 1.1 && modeNear(brief.pitch, after.pitch, instrument) !== undefined,
+        seconds(brief) <= LONGEST_BLIP && modeNear(brief.pitch, after.pitch, instrument) !== undefined,
       ) ||
       parts
         .slice(Math.max(0, i - ECHOING_NOTES), i)
@@ -225,7 +227,7 @@ export function separateDetours(
         if (detour === 'squeak' && isOwn && lasts(here, SHORTEST_SQUEAK, after))
           report('squeak', here, after);
         else if (detour === 'break' && lasts(here, SHORTEST_BLIP, after))
-          report(ownLength(here, after) <= BLIP_WITHIN * 1.1 ? 'blip' : 'break', here, after);
+          report(ownLength(here, after) <= LONGEST_BLIP ? 'blip' : 'break', here, after);
         parts.splice(i, 2, { from: here.from, to: after.to, joined: here.joined, pitch: after.pitch });
         changed = true;
       } else if (before && !after && length < BLIP_WITHIN && seconds(before) > length) {
@@ -268,7 +270,7 @@ export function separateDetours(
 /** Whether a brief pitch can be the start of the note after it: alone at an onset it may last longer than within a line. */
 function isStartOf(length: Seconds, following: Seconds, inLine: boolean): boolean {
   if (following <= length) return false;
-  return length <= BLIP_WITHIN * 1.1 || (!inLine && length <= LONGEST_START && following >= 3 * length);
+  return length <= LONGEST_BLIP || (!inLine && length <= LONGEST_START && following >= 3 * length);
 }
 
 /** Whether a pitch is a half or a third of the note's: at an onset a tone repeats itself only every few periods. */

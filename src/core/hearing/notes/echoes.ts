@@ -1,7 +1,7 @@
 import { median, quantile } from '@/core/base';
 import { partialsAt, PARTIALS, type Frames } from '@/core/hearing/signal';
 import { blurOf } from '@/core/hearing/room';
-import type { Decibels, Seconds } from '@/core/tuning';
+import type { Decibels, Midi, Seconds, Semitones } from '@/core/tuning';
 import { newnessIn, type Line } from './line';
 import type { Plateau } from './plateaus';
 
@@ -29,6 +29,15 @@ const LONGEST_OVERLAP: Seconds = 0.03;
 
 /** Notes before one that may still be heard under it. */
 export const ECHOING_NOTES = 3;
+
+/** Two notes nearer than this are one that is tongued again. */
+const SAME_PITCH: Semitones = 0.5;
+
+/** Whether a note is tongued again: so that all partials of it sound when it begins. @param earlier pitches, in the order in which they sounded. */
+export function isOverItsEcho(note: Midi, earlier: readonly Midi[]): boolean {
+  const before = earlier[earlier.length - 1];
+  return before !== undefined && Math.abs(before - note) < SAME_PITCH;
+}
 
 /** How long a note is still heard under the next one. */
 export const ringingSeconds = (decaySeconds: Seconds): Seconds => OVERLAP + blurOf(decaySeconds);

@@ -1,13 +1,7 @@
 import { clamp } from '@/core/base';
 import type { Frames } from '@/core/hearing/signal';
-import {
-  midiToHertz,
-  type Decibels,
-  type Hertz,
-  type Midi,
-  type Seconds,
-  type Semitones,
-} from '@/core/tuning';
+import { midiToHertz, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/tuning';
+import { isOverItsEcho } from './echoes';
 import { logOdds, type Evidence } from './evidence';
 import { Fits, type Sound, type Tone } from './tones';
 
@@ -62,8 +56,6 @@ const RISES_NEARLY: Decibels = 24;
 const SILENT = 1e-15;
 /** Less than this share of the power that is not the note's is what a fit leaves over. */
 const LEFT_OVER = 0.1;
-/** Semitones within which a note is begun again. */
-const SAME_PITCH: Semitones = 0.5;
 /** Frames after its end that the window still blurs, and those in which the note is taken to stand. */
 const BLUR = 2;
 const AFTERWARDS = { from: 6, to: 14 } as const;
@@ -132,8 +124,7 @@ export function standsByItself(
     return grown >= ABSENT && (heard >= HEARD || isSudden);
   }
   // Over the echo of the note itself its partials do not come one after another: they are there.
-  const before = earlier[earlier.length - 1];
-  if (before !== undefined && Math.abs(before - note) < SAME_PITCH) return true;
+  if (isOverItsEcho(note, earlier)) return true;
   const mode = powerOver(from, to + BLUR, isOwn);
   const heard = heardDb(mode, frames.hopSeconds, stands);
   const alone = decibels(mean(mode.subarray(0, to - from)) / notesOwn);

@@ -1,7 +1,9 @@
+import * as fc from 'fast-check';
 import { findInstrument, type Instrument } from '@/core/instruments';
 import type { FaultRates } from '@/core/lab';
 import type { Score } from '@/core/music';
 import { emptyReport, held, listenIn, repeats } from './inRooms.testing';
+import { hadStopped, type Stopping } from './stopped';
 
 const INSTRUMENTS = ['flute', 'recorder-tenor', 'clarinet-eb', 'sax-alto', 'oboe'];
 
@@ -31,4 +33,43 @@ test('a break in the middle of a note begins none', () => {
   expect(notes - foundOnce).toBeLessThanOrEqual(1);
   expect(tallies.get('break')).toMatchObject({ truth: 12, found: 12 });
   expect(tallies.get('blip')).toBeUndefined();
+});
+
+const FRAMES = 80;
+const AT = 50;
+/** A tone of 0 dB whose level and partials fall by so much, all at once, some frames before something else begins. */
+function falling(depth: number, before: number, newness: number): Stopping {
+  const fall = AT - before;
+  return {
+    line: {
+      hopDb: Float32Array.from({ length: FRAMES }, (_, i) => (i >= fall && i < AT ? -depth : 0)),
+      growthDb: Float32Array.from({ length: FRAMES }, (_, i) => (i === fall ? -depth : 0)),
+      newness: Float32Array.from({ length: FRAMES }, (_, i) => (i === fall ? newness : 0)),
+    },
+    frames: { hopSeconds: 0.0054 },
+    rings: true,
+  };
+}
+const depths = fc.integer({ min: 0, max: 40 });
+const frames = fc.integer({ min: 4, max: 12 });
+const percent = fc.integer({ min: 0, max: 100 });
+
+test('the deeper a tone falls, and the newer that is, the sooner it had stopped', () => {
+  fc.assert(
+    fc.property(depths, depths, frames, percent, percent, fc.boolean(), (a, b, before, n, m, isAbove) => {
+      const told = (depth: number, newness: number) =>
+        hadStopped(AT, isAbove, falling(depth, before, newness / 100));
+      const less = told(Math.min(a, b), Math.min(n, m));
+      expect(told(Math.max(a, b), Math.max(n, m)) || !less).toBe(true);
+    }),
+  );
+});
+
+test('what falls by 12 dB at once had stopped, and what goes on had not', () => {
+  for (const isAbove of [true, false]) {
+    expect(hadStopped(AT, isAbove, falling(12, 8, 1))).toBe(true);
+    expect(hadStopped(AT, isAbove, falling(1, 8, 0.2))).toBe(false);
+    expect(hadStopped(AT, isAbove, { ...falling(4, 6, 1), rings: false })).toBe(false);
+    expect(hadStopped(AT, isAbove, { ...falling(12, 6, 1), rings: false })).toBe(true);
+  }
 });

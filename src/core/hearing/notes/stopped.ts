@@ -1,8 +1,9 @@
 import { clamp } from '@/core/base';
+import type { Frames } from '@/core/hearing/signal';
 import type { Decibels, Seconds } from '@/core/tuning';
 import { logOdds, type Evidence } from './evidence';
 import { hopMean } from './gaps';
-import type { Scene } from './scene';
+import type { Line } from './line';
 
 /** What is seen before a moment at which something else begins to sound in a tone's place: levels in dB. */
 interface Seen {
@@ -36,6 +37,13 @@ const TOLD_FROM = 1.8;
 const FALLS_DB: Decibels = 5;
 const JUST_BEFORE = { frames: 5, before: 3 } as const;
 
+/** What of a scene is looked at. */
+export interface Stopping {
+  readonly line: Pick<Line, 'growthDb' | 'hopDb' | 'newness'>;
+  readonly frames: Pick<Frames, 'hopSeconds'>;
+  readonly rings: boolean;
+}
+
 /** When the tone was whole: so long before, over so many frames. */
 const WHOLE: { readonly before: Seconds; readonly frames: number } = { before: 0.13, frames: 12 };
 const FALL_FRAMES = 4;
@@ -54,7 +62,7 @@ const LOOK = {
 export function hadStopped(
   from: number,
   isAbove: boolean,
-  { line: { growthDb, hopDb, newness }, frames: { hopSeconds }, rings }: Scene,
+  { line: { growthDb, hopDb, newness }, frames: { hopSeconds }, rings }: Stopping,
 ): boolean {
   const whole = hopMean(hopDb, from - Math.round(WHOLE.before / hopSeconds), WHOLE.frames);
   if (!rings) return whole - hopMean(hopDb, from - JUST_BEFORE.before, JUST_BEFORE.frames) > FALLS_DB;
