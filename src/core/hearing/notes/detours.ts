@@ -168,7 +168,7 @@ export function separateDetours(
       const length = seconds(here);
       const next = parts[i + 2];
       const ofBoth = isMadeOfBoth(i);
-      const inLine = before !== undefined && !beginsAgain(here, (after ?? before).pitch);
+      const isInLine = () => before !== undefined && !beginsAgain(here, (after ?? before).pitch);
       if (next?.joined && after && hasBegun(here, after.to, next)) {
         parts.splice(i, 3, { ...next, from: here.from, joined: here.joined });
         changed = true;
@@ -208,10 +208,10 @@ export function separateDetours(
           });
         }
         changed = true;
-      } else if (after && (ofBoth || isStartOf(length, seconds(after), inLine))) {
+      } else if (after && (ofBoth || isStartOf(length, seconds(after), isInLine))) {
         const detour = ofBoth ? null : detourOf(here, after, true);
         if (!detour) {
-          const late = !inLine && isFraction(here, after);
+          const late = isFraction(here, after) && !isInLine();
           if (length >= SHORTEST_NOTE && !late && !ofBoth) continue;
           // No mode of the note: the way from one pitch to the next, or a tone that has not yet settled.
           parts.splice(i, 1);
@@ -268,9 +268,9 @@ export function separateDetours(
 }
 
 /** Whether a brief pitch can be the start of the note after it: alone at an onset it may last longer than within a line. */
-function isStartOf(length: Seconds, following: Seconds, inLine: boolean): boolean {
+function isStartOf(length: Seconds, following: Seconds, isInLine: () => boolean): boolean {
   if (following <= length) return false;
-  return length <= LONGEST_BLIP || (!inLine && length <= LONGEST_START && following >= 3 * length);
+  return length <= LONGEST_BLIP || (length <= LONGEST_START && following >= 3 * length && !isInLine());
 }
 
 /** Whether a pitch is a half or a third of the note's: at an onset a tone repeats itself only every few periods. */

@@ -65,6 +65,11 @@ test('the deeper a tone falls, and the newer that is, the sooner it had stopped'
   );
 });
 
+test('where a take begins nothing had stopped', () => {
+  for (let from = 0; from < 12; from++)
+    for (const isAbove of [true, false]) expect(hadStopped(from, isAbove, falling(12, 8, 1))).toBe(false);
+});
+
 test('what falls by 12 dB at once had stopped, and what goes on had not', () => {
   for (const isAbove of [true, false]) {
     expect(hadStopped(AT, isAbove, falling(12, 8, 1))).toBe(true);

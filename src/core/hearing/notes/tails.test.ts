@@ -63,6 +63,17 @@ describe('what rings on after a note', () => {
       expect(withoutTails(parts, line, hop, DECAY)).toEqual(parts);
   });
 
+  it('is looked for after a note of any length', () => {
+    const long = Math.ceil(1800 / hop);
+    const held = {
+      ...line,
+      levelDb: new Float64Array(long).fill(-20),
+      hopDb: new Float32Array(long).fill(-20),
+    };
+    const parts = [part(69, 0.5, 1.2), { pitch: 81, from: at(1.2), to: long, joined: true }];
+    expect(withoutTails(parts, held, hop, DECAY)).toEqual(parts);
+  });
+
   it('is another note where it begins by sounding, where it is no partial, and where nothing rings', () => {
     const octave = [part(69, 0.5, 1.2), part(81, 1.2, 1.64)];
     expect(withoutTails(octave, line, hop, DECAY)).toEqual(octave);

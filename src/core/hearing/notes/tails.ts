@@ -1,3 +1,4 @@
+import { max } from 'd3-array';
 import { median } from '@/core/base';
 import { RINGS } from '@/core/hearing/room';
 import type { Decibels, Seconds, Semitones } from '@/core/tuning';
@@ -55,14 +56,14 @@ export function withoutTails(
 /** Whether what sounds in a stretch, before it rings out, is too brief for a note. */
 function isBrief({ from, to }: Plateau, { levelDb }: Line, hop: Seconds): boolean {
   const levels = levelDb.subarray(from, to);
-  const loud = Math.max(...levels) - SOUNDS_DB;
+  const loud = max(levels)! - SOUNDS_DB;
   const first = levels.findIndex((level) => level > loud);
   return (levels.findLastIndex((level) => level > loud) + 1 - first) * hop < SHORTEST_LAST;
 }
 
 function isOfSwing(part: Plateau, before: Plateau, { levelDb }: Line): boolean {
   const away = Math.abs(part.pitch - before.pitch);
-  const loudest = Math.max(...levelDb.subarray(part.from, part.to));
+  const loudest = max(levelDb.subarray(part.from, part.to))!;
   return (
     away < SWINGS.near ||
     (away < SWINGS.far && loudest < median(levelDb.subarray(before.from, before.to)) - SWINGS.softer)
