@@ -18,8 +18,9 @@ import {
 const app = serving();
 
 const word = (page: Page) => page.getByTestId('word').innerText();
-/** Which breath of the four is being played. */
-const breath = (page: Page, numbers: RegExp) => painted(page, 'body', new RegExp(`${numbers.source} of 4`));
+/** Which breath is being played. */
+const breath = (page: Page, numbers: RegExp) =>
+  painted(page, 'body', new RegExp(`\\b${numbers.source} of \\d`));
 /** Makes the browser say that the page is hidden, or seen again. */
 const setHidden = (page: Page, hidden: boolean) =>
   page.evaluate((value) => {
@@ -119,7 +120,8 @@ test('a microphone with known faults: the page names exactly those, says what to
 });
 
 test('pedals run a block: on, this breath again, hidden pitch, metronome, the list of keys, and stop', async () => {
-  const page = await visitSlurs('Flute', 'simulated player');
+  // Long enough that a pedal comes before its end on a busy machine too.
+  const page = await app.exercise('octave-slurs', 'Flute', 'simulated player');
   await page.getByTestId('begin').click();
   await breath(page, /2/);
   await page.keyboard.press('PageUp');
@@ -135,7 +137,11 @@ test('pedals run a block: on, this breath again, hidden pitch, metronome, the li
   await page.keyboard.press(' ');
   await measured(page);
   await expect(page.getByText(/Played in 2 stretches/).count()).resolves.toBe(1);
-  await expect(page.getByTestId('value-notes-played').innerText()).resolves.toMatch(/^([6-9]) of \1$/);
+  const [heard, of] = (await page.getByTestId('value-notes-played').innerText()).split(' of ').map(Number);
+  expect(heard).toBeGreaterThanOrEqual(6);
+  expect(heard).toBe(of);
+  const all = scoreOfFamily('octave-slurs', 'flute').notes.length;
+  expect(of).toBeLessThan(all);
   expect(app.complaints).toEqual([]);
 });
 
