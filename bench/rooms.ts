@@ -1,14 +1,18 @@
 import { Random } from '@/core/base';
+import { hearWritten } from '@/core/hearing/matching';
 import {
   emptyReport,
   held,
+  LEAD,
   lines,
   listenIn,
   PUT_IN,
   repeats,
+  type Ear,
   type EarReport,
   type Place,
 } from '@/core/hearing/notes/inRooms.testing';
+import { beatsOf, NO_BEAT } from '@/core/take';
 import { faultlessIn } from '@/core/verdict/rooms.testing';
 import { findInstrument, instruments, writtenRange, type Instrument } from '@/core/instruments';
 import type { RoomName } from '@/core/lab';
@@ -43,11 +47,16 @@ function over(
   return report;
 }
 
-/** `--only=flute,oboe`, `--places=2,3` (families) and `--verbose` help those who work on it. */
+/** As the application hears: with the music open, by the beat. */
+const withMusic: Ear = (frames, { score, instrument }) =>
+  hearWritten(frames, instrument, {}, score, beatsOf({ ...NO_BEAT, firstBeatSeconds: LEAD }, score));
+
+/** By the sound alone with `--alone`. `--only=flute,oboe`, `--places=2,3` (families) and `--verbose` help those who work on it. */
 export function roomTables(full: boolean): void {
   const only = flag('only')?.split(',');
   const wanted = flag('room')?.split(',');
   const what = flag('what')?.split(',');
+  const ear = process.argv.includes('--alone') ? undefined : withMusic;
   const verbose = process.argv.includes('--verbose');
   const conditions = CONDITIONS.filter((room) => !wanted || wanted.includes(room ?? 'dry'));
   const chosen = only ? only.map((id) => findInstrument(id)!) : instruments;
@@ -61,7 +70,7 @@ export function roomTables(full: boolean): void {
       conditions.map((room) => {
         const report = over(chosen, room, (place, instrument, sum) => {
           for (let seed = 1; seed <= seeds; seed++)
-            listenIn(place, lines(instrument, 700 + 10 * place.place + seed), sum);
+            listenIn(place, lines(instrument, 700 + 10 * place.place + seed), sum, ear);
         });
         tell(report);
         return {
@@ -99,7 +108,7 @@ export function roomTables(full: boolean): void {
     for (const room of conditions) {
       const report = over(chosen, room, (place, instrument, sum) => {
         for (let seed = 1; seed <= seeds; seed++)
-          listenIn(place, lines(instrument, 300 + 10 * place.place + seed, PUT_IN), sum);
+          listenIn(place, lines(instrument, 300 + 10 * place.place + seed, PUT_IN), sum, ear);
       });
       tell(report);
       console.log(room ?? 'dry', 'notes once', percent(report.foundOnce, report.notes));
@@ -123,7 +132,12 @@ export function roomTables(full: boolean): void {
             const { low, high } = writtenRange(instrument);
             [0.05, 0.25, 0.5, 0.75, 0.95].forEach((share, i) => {
               const score = repeats(instrument, Math.round(low + share * (high - low)), 1);
-              listenIn(place, { score, instrument, seed: 10 * place.place + i, faults: { [kind]: 1 } }, sum);
+              listenIn(
+                place,
+                { score, instrument, seed: 10 * place.place + i, faults: { [kind]: 1 } },
+                sum,
+                ear,
+              );
             });
           });
           tell(report);
@@ -161,6 +175,7 @@ export function roomTables(full: boolean): void {
                     player: { riseSeconds: 0.02 },
                   },
                   sum,
+                  ear,
                 );
               }
             });
@@ -185,6 +200,7 @@ export function roomTables(full: boolean): void {
               place,
               { score: held(instrument, 40 + seed + 7 * place.place), instrument, seed, player: { vibrato } },
               sum,
+              ear,
             );
             for (const note of heard.notes)
               if (note.vibrato)

@@ -264,6 +264,7 @@ export class Session {
       gainControlled: source.processing.includes('gain-control'),
       longestSeconds: LONGEST_SECONDS,
       firstBeat: null,
+      fromBeat: options.fromBeat,
       drone: options.drone && !options.headphones ? [...options.drone.pitches] : [],
       // Where single notes are known to be shared, only those are.
       company:

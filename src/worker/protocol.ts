@@ -20,6 +20,7 @@ export const takeRequestSchema = z.object({
   gainControlled: z.boolean(),
   longestSeconds: z.number().positive(),
   firstBeat: z.number().nullable(),
+  fromBeat: z.number().nonnegative().optional(),
   offsets: z.array(z.number().nullable()).optional(),
   drone: z.array(z.number().positive()).optional(),
   company: z.boolean().optional(),

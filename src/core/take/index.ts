@@ -12,7 +12,7 @@ export {
   type Take,
 } from './take';
 export { TakeListener, type HeardTake, type TakeRequest } from './takeListener';
-export { beatSeconds, NO_BEAT, timingSchema, type Timing } from './timing';
+export { beatSeconds, beatsOf, NO_BEAT, timingSchema, type Timing } from './timing';
 export { writtenDown } from './writtenDown';
 export { joinHeard } from './join';
 export { longestPlaying, type Elsewhere } from './elsewhere';

@@ -1,9 +1,8 @@
 import { median } from '@/core/base';
-import type { Instrument } from '@/core/instruments';
-import { hearNotes, type Heard, type HearingOptions } from '@/core/hearing/notes';
-import { droneFrequencies, type Frames } from '@/core/hearing/signal';
+import type { Heard } from '@/core/hearing/notes';
+import { droneFrequencies, type Frames, type ListeningRange } from '@/core/hearing/signal';
 import type { Hertz, Seconds } from '@/core/tuning';
-import { hearWithout } from './without';
+import { framesWithout } from './without';
 
 /** A pitch has to sound alone for this long before it is taken for the partner's. */
 const ALONE: Seconds = 1;
@@ -24,15 +23,15 @@ export interface PartnerHeard {
 export function hearPartner(
   audio: Int16Array,
   frames: Frames,
-  instrument: Instrument,
-  options: HearingOptions,
+  range: ListeningRange,
   sampleRate: Hertz,
+  hear: (frames: Frames) => Heard,
 ): PartnerHeard | null {
-  const alone = hearNotes(frames, instrument, options).notes[0];
+  const alone = hear(frames).notes[0];
   if (!alone || alone.endSeconds - alone.startSeconds < ALONE) return null;
   const at = (seconds: Seconds) => Math.round((seconds - frames.startSeconds) / frames.hopSeconds);
   const heldHz = median(frames.f0.subarray(at(alone.startSeconds + SETTLES), at(alone.startSeconds + ALONE)));
   if (!(heldHz > 0)) return null;
   const removed = droneFrequencies([heldHz], sampleRate);
-  return { heldHz, heard: hearWithout(removed, audio, frames, instrument, options, sampleRate) };
+  return { heldHz, heard: hear(framesWithout(removed, audio, frames, range, sampleRate)) };
 }

@@ -1,5 +1,6 @@
 import { heldNote } from '@/core/music/scores.testing';
 import { findInstrument } from '@/core/instruments';
+import { LEAD, lines, playIn } from '@/core/hearing/notes/inRooms.testing';
 import { clickSamples } from '@/core/hearing/signal';
 import { perform, steadyPlayer, type Player } from '@/core/lab';
 import { takeOf, TakeListener, takeSchema, type TakeRequest } from '.';
@@ -68,6 +69,25 @@ describe('a take with a metronome in the room', () => {
     const silence = new Float32Array(9 * RATE);
     expect(heard(withClicks(silence, 0.02, 0.3)).take.notes).toEqual([]);
   });
+});
+
+test('a take that is begun in the middle of its music finds its repeated notes where they are due', () => {
+  const flute = findInstrument('flute')!;
+  const playing = lines(flute, 711);
+  const { score } = playing;
+  const beat = 60 / score.tempo!;
+  const [from, lead] = [2, 0.4];
+  const { audio } = playIn({ room: 'bad', place: 1 }, playing);
+  const rest = audio.subarray(Math.round((LEAD + from * beat - lead) * RATE));
+  const change = { score, roundTrip: { seconds: 0, how: 'exact' }, fromBeat: from } as const;
+  const { take } = heard(rest, { ...change, firstBeat: lead });
+  expect(take.timing.firstBeatSeconds).toBe(lead);
+  const repeated = score.notes[from]!.written;
+  const count = (notes: readonly { soundingMidi: number }[]) =>
+    notes.filter(({ soundingMidi }) => soundingMidi === repeated).length;
+  expect(count(take.notes)).toBe(2);
+  const without = { ...score, notes: score.notes.filter((_, i) => i !== from + 1) };
+  expect(count(heard(rest, { ...change, score: without, firstBeat: lead }).take.notes)).toBe(1);
 });
 
 describe('the end of a take', () => {

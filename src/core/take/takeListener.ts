@@ -1,8 +1,9 @@
 import { sum } from 'd3-array';
 import { fromInt16 } from '@/core/base';
-import type { Score } from '@/core/music';
+import { secondsAt, type Score } from '@/core/music';
+import { hearWritten, unfolded } from '@/core/hearing/matching';
 import { listeningRange, type Instrument } from '@/core/instruments';
-import { hearNotes, ORDINARY_PURITY, type Note, type NoteEvent, type Transition } from '@/core/hearing/notes';
+import { ORDINARY_PURITY, type Note, type NoteEvent, type Transition } from '@/core/hearing/notes';
 import {
   CLICK_SECONDS,
   clickMask,
@@ -10,15 +11,16 @@ import {
   Listener,
   locateClicks,
   type Click,
+  type Frames,
   type LiveFrame,
 } from '@/core/hearing/signal';
 import type { RoomSound } from '@/core/hearing/room';
 import type { Offsets, Seconds } from '@/core/tuning';
 import { hearPartner } from './partner';
 import { steadyIn } from './steady';
-import { hearWithout } from './without';
+import { framesWithout } from './without';
 import { Recorder } from './recorder';
-import type { Timing } from './timing';
+import { beatsOf, type Timing } from './timing';
 import { traceOf, type Trace } from './trace';
 
 /** What has to be known before a take begins. */
@@ -31,6 +33,8 @@ export interface TakeRequest {
   readonly longestSeconds: number;
   /** Clock time of the first beat of the music; null without a metronome. */
   readonly firstBeat: number | null;
+  /** Beat of the music that this is, where it was not begun from the beginning. */
+  readonly fromBeat?: number | undefined;
   /** Where notes ought to lie against equal temperament, cents by MIDI number. */
   readonly offsets?: Offsets | undefined;
   /** Pitches of a drone that sounds in the room, Hz; none with headphones. */
@@ -150,18 +154,20 @@ export class TakeListener {
       ...(request.offsets && { offsets: request.offsets }),
       purity: { ...(request.purity ?? ORDINARY_PURITY), vibratoAllowed: request.score.vibrato !== 'none' },
     };
-    const partner = request.partner
-      ? hearPartner(audio, frames, this.instrument, options, request.sampleRate)
-      : null;
+    const timing = this.timing(lag);
+    const score = unfolded(request.score);
+    const beats = beatsOf(this.timingOfMusic(timing, score), score);
+    const hear = (found: Frames, company = false) =>
+      hearWritten(found, this.instrument, { ...options, company }, score, beats);
+    const range = listeningRange(this.instrument, request.a4);
+    const partner = request.partner ? hearPartner(audio, frames, range, request.sampleRate, hear) : null;
     const company = (request.company ?? false) && !partner;
-    const first = partner?.heard ?? hearNotes(frames, this.instrument, { ...options, company });
+    const first = partner?.heard ?? hear(frames, company);
     const known = partner !== null || company || (request.drone ?? []).length > 0;
     const steady = known ? [] : steadyIn(audio, first, request.sampleRate, request.a4);
     const removed = steady.flatMap(({ partials }) => partials);
     const heard =
-      removed.length > 0
-        ? hearWithout(removed, audio, frames, this.instrument, options, request.sampleRate)
-        : first;
+      removed.length > 0 ? hear(framesWithout(removed, audio, frames, range, request.sampleRate)) : first;
     return {
       durationSeconds: audio.length / request.sampleRate,
       notes: heard.notes,
@@ -172,7 +178,7 @@ export class TakeListener {
       clipped: frames.clipped.some((c) => c === 1),
       lostSeconds: sum(frames.lost.map(({ startSeconds, endSeconds }) => endSeconds - startSeconds)),
       trace: traceOf(heard.frames, request.a4),
-      timing: this.timing(lag),
+      timing,
       heldHz: partner?.heldHz ?? null,
       steadyHz: steady.map(({ hz }) => hz),
       audio,
@@ -226,6 +232,15 @@ export class TakeListener {
     return this.clicks.some(
       (click) => at > click.seconds - maskReach && at < click.seconds + CLICK_SECONDS + maskReach,
     );
+  }
+
+  /** The same with the first beat of the whole music, whichever beat the take began with. */
+  private timingOfMusic(timing: Timing, score: Score): Timing {
+    const { firstBeatSeconds } = timing;
+    const { fromBeat = 0 } = this.request;
+    return firstBeatSeconds === null
+      ? timing
+      : { ...timing, firstBeatSeconds: firstBeatSeconds - secondsAt(score, fromBeat) };
   }
 
   /** Where the beats fall on the take's own time line, measured by the clicks of the count-in where they can be heard. */

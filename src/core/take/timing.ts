@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import type { Beats } from '@/core/hearing/matching';
 import { secondsAt, type Score } from '@/core/music';
 import type { Seconds } from '@/core/tuning';
 
@@ -44,4 +45,18 @@ export function beatSeconds(
   return (
     stretch.firstBeatSeconds + secondsAt(score, beat) - secondsAt(score, stretch.beat) + roundTrip.seconds
   );
+}
+
+/** A note that is begun no earlier than this share of a beat before the first one is music already. */
+const EARLY_BEATS = 0.6;
+
+/** When the beats fell, for whoever lays a take beside its music. */
+export function beatsOf(timing: Timing, score: Pick<Score, 'tempo' | 'swing'>): Beats {
+  const beat = 60 / (score.tempo ?? 60);
+  const first = beatSeconds(timing, score, 0);
+  return {
+    secondsOf: first === null ? null : (at) => beatSeconds(timing, score, at)!,
+    beatSeconds: beat,
+    musicFrom: first === null ? -Infinity : first - EARLY_BEATS * beat,
+  };
 }

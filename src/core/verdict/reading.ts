@@ -11,7 +11,7 @@ import {
 } from '@/core/hearing/notes';
 import { type Instrument } from '@/core/instruments';
 import type { Dynamic, Role, Score, ScoreNote } from '@/core/music';
-import { beatSeconds, type Take, type Trace } from '@/core/take';
+import { beatsOf, type Take, type Trace } from '@/core/take';
 import type { Cents, Decibels, Midi, Seconds } from '@/core/tuning';
 import type { Limits } from './limits';
 
@@ -50,7 +50,7 @@ export interface Reading extends Pick<Take, 'conditions' | 'heldHz' | 'timing' |
 /** @param instrument what the take was played on. */
 export function readingOf(take: Played, instrument: Instrument, limits: Limits): Reading {
   const score = unfolded(take.score);
-  const beats = beatsOf(take, score);
+  const beats = beatsOf(take.timing, score);
   const matched = align(score, instrument, take.notes, beats, take.durationSeconds);
   const blurred = withBlurred(matched.matches, take, beats);
   const alignment = { ...matched, matches: withHidden(blurred, take, score, beats) };
@@ -142,16 +142,6 @@ const isFilledBy = (notes: readonly Note[], sounding: Midi, from: Seconds, to: S
       soundingMidi === sounding &&
       Math.min(to, endSeconds) - Math.max(from, startSeconds) > FILLED * (to - from),
   );
-
-function beatsOf({ timing }: Played, score: Score): Beats {
-  const beat = 60 / (score.tempo ?? 60);
-  const first = beatSeconds(timing, score, 0);
-  return {
-    secondsOf: first === null ? null : (at) => beatSeconds(timing, score, at)!,
-    beatSeconds: beat,
-    musicFrom: first === null ? -Infinity : first - 0.6 * beat,
-  };
-}
 
 const COMPANY: UnknownReason = 'company';
 

@@ -1,3 +1,4 @@
+export { hearWritten } from './hearWritten';
 export { align, type Alignment, type Beats, type Match } from './align';
 export { mistaken, type Mistaken } from './mistaken';
 export { Aligner, type AlignerOptions, type Role, type Sounded } from './aligner';

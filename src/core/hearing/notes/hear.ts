@@ -46,7 +46,8 @@ export function hearNotes(found: Frames, instrument: Instrument, options: Hearin
   const room = roomOf(found);
   const decay = room.decaySeconds ?? USUAL_DECAY;
   const rings = decay > RINGS;
-  const scene: Scene = { line, frames: found, instrument, a4, decaySeconds: decay, rings };
+  const { due = [] } = options;
+  const scene: Scene = { line, frames: found, instrument, a4, decaySeconds: decay, rings, due };
   const { replacements, doubts } = rings ? replacementsIn(scene) : NOTHING_REPLACED;
   const squeaks = [...replacements, ...bridgeSqueaks(scene)];
   const pieces = plateausOf(scene, squeaks, doubts);

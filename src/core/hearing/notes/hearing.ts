@@ -1,5 +1,11 @@
-import type { Hertz, Offsets } from '@/core/tuning';
+import type { Hertz, Offsets, Seconds } from '@/core/tuning';
 import type { PurityLimits } from './note';
+
+/** A time in which the written music begins a note that sounds already. */
+export interface Due {
+  readonly from: Seconds;
+  readonly to: Seconds;
+}
 
 /** What has to be known of a recording before it is heard. */
 export interface HearingOptions {
@@ -12,4 +18,6 @@ export interface HearingOptions {
   readonly gainControlled?: boolean;
   /** Someone else sounds along (a voice, a partner): what is heard of pitch and colour is not the player's alone. */
   readonly company?: boolean;
+  /** Where a note is to be begun again: it is likelier there. */
+  readonly due?: readonly Due[];
 }

@@ -16,7 +16,7 @@ import {
   type TrueNote,
 } from '@/core/lab';
 import { scoreOf, type Score } from '@/core/music';
-import { centsBetween, midiToHertz } from '@/core/tuning';
+import { centsBetween, midiToHertz, type Seconds } from '@/core/tuning';
 import { hearNotes, type Heard, type NoteEvent } from '.';
 import { eventsIn } from './playAndHear.testing';
 
@@ -27,6 +27,8 @@ export interface Place {
 }
 
 const RATE = 48_000;
+/** Silence before the first beat. */
+export const LEAD: Seconds = 0.5;
 /** A note's beginning and end are not held: what sounded before still rings. */
 const EDGE = { from: 0.2, to: 0.06 } as const;
 const GROSS_CENTS = 60;
@@ -89,7 +91,7 @@ export function playIn(
     seed: playing.seed,
     sampleRate: RATE,
     a4: 440,
-    leadSeconds: 0.5,
+    leadSeconds: LEAD,
     tailSeconds: 0.5,
   });
   const audio = room ? heardIn(rooms[room], performance.audio, RATE, place) : performance.audio;
@@ -102,11 +104,15 @@ export function framesOf(audio: Float32Array, instrument: Instrument): Frames {
   return listener.finish();
 }
 
+/** Who hears: with the music open, or by the sound alone. */
+export type Ear = (frames: Frames, playing: Playing) => Heard;
+const bySound: Ear = (frames, { instrument }) => hearNotes(frames, instrument);
+
 /** Plays, hears, and adds what was right and wrong to the report. */
-export function listenIn(place: Place, playing: Playing, report: EarReport): Heard {
+export function listenIn(place: Place, playing: Playing, report: EarReport, ear: Ear = bySound): Heard {
   const { performance, audio } = playIn(place, playing);
   const frames = framesOf(audio, playing.instrument);
-  const heard = hearNotes(frames, playing.instrument);
+  const heard = ear(frames, playing);
   const label = `${playing.instrument.id} ${playing.seed} ${place.room ?? 'dry'}${place.place}`;
   report.minutes += audio.length / RATE / 60;
   compareNotes(performance, heard, report, label);

@@ -9,6 +9,6 @@ export {
 } from './note';
 export type { Note, NoteEvent, PurityLimits, Transition, UnknownReason } from './note';
 export { hearNotes, type Heard } from './hear';
-export type { HearingOptions } from './hearing';
+export type { Due, HearingOptions } from './hearing';
 export { LEAST_MODEL_SECONDS, modelFrom, modelNotes, nearestNote } from './modelNotes';
 export { onePitchOf } from './plateaus';

@@ -20,6 +20,8 @@ const BELIEVED = { dry: 1.5, inEcho: 0.9 } as const;
  */
 const FEW_CHANCES: Seconds = 0.5;
 const MOST_CHANCES = 0.6;
+/** So much likelier a start is where the music has one: in a bad room 173 of 174 are found, and of tones held instead 10 of 522 told as two. */
+const DUE = 3.5;
 const BELIEVED_WITH = { others: 3, odds: -0.35 } as const;
 /** Within a vibrato wider than repeated notes swing by themselves, it takes more. */
 const BELIEVED_IN_SWING = { cents: 20, odds: 4 } as const;
@@ -54,7 +56,7 @@ export function interruptionsWithin(
   to: number,
   doubts: readonly Doubt[],
 ): Interruption[] {
-  const { line, frames, rings } = scene;
+  const { line, frames, rings, due } = scene;
   const apart = Math.round(APART / frames.hopSeconds);
   const candidates = startsWithin(scene, from, to, doubts);
   const believed = BELIEVED[rings ? 'inEcho' : 'dry'];
@@ -73,7 +75,14 @@ export function interruptionsWithin(
   );
   // Where nothing rings every start is heard by itself.
   const regular = rings && !vibrato ? inStep(from, candidates, apart) : [];
-  const starts = likeliest([...new Set([...likely, ...regular])], apart);
+  const told = [...new Set([...likely, ...regular])];
+  const secondsAt = ({ at }: Start) => frames.startSeconds + (at - SEEN_LATE) * frames.hopSeconds;
+  const asked = due.flatMap((time) => {
+    const within = (start: Start) => secondsAt(start) >= time.from && secondsAt(start) < time.to;
+    const possible = candidates.filter((start) => start.odds > needed - DUE && within(start));
+    return told.some(within) ? [] : likeliest(possible, Infinity);
+  });
+  const starts = likeliest([...told, ...asked], apart);
   const swings = rings ? swingsAmong(starts, scene, { from, to }) : new Set<Start>();
   // Where most are, the others are too.
   if (swings.size > 0 && 2 * swings.size >= starts.length) return [];

@@ -1,6 +1,7 @@
 import type { Frames } from '@/core/hearing/signal';
 import type { Instrument } from '@/core/instruments';
 import type { Hertz, Seconds } from '@/core/tuning';
+import type { Due } from './hearing';
 import type { Line } from './line';
 
 /** What every step from the line to the notes looks at. */
@@ -13,4 +14,5 @@ export interface Scene {
   /** Of the room, or what is usual where the take does not tell; and whether that is a room that rings on. */
   readonly decaySeconds: Seconds;
   readonly rings: boolean;
+  readonly due: readonly Due[];
 }
