@@ -1,7 +1,7 @@
 import { quickselect } from 'd3-array';
 
 /** Points that a pairwise slope is taken over at most; more add cost and nothing else. */
-const MOST_POINTS = 100;
+const MOST_POINTS = 60;
 
 /** Middle of the values, the mean of the two middle ones of an even number; NaN values passed over, NaN when none are left. */
 export function median(values: ArrayLike<number>): number {

@@ -4,6 +4,10 @@ import type { Frames } from '@/core/hearing/signal';
 import type { Score } from '@/core/music';
 import { align, type Beats } from './align';
 import { notesDue } from './due';
+import { groupsOf, type Group } from './groups';
+
+const hasRepeats = (groups: readonly Group[]) =>
+  groups.some(({ sounding }, i) => sounding === groups[i - 1]?.sounding);
 
 /**
  * Hears with the music open. A note that is begun again in a room that rings may not be told from the one before it by its sound alone;
@@ -18,6 +22,7 @@ export function hearWritten(
   beats: Beats,
 ): Heard {
   const heard = hearNotes(frames, instrument, options);
+  if (!hasRepeats(groupsOf(score, instrument))) return heard;
   const due = notesDue(align(score, instrument, heard.notes, beats), heard.notes, beats);
   return due.length > 0 ? hearNotes(frames, instrument, { ...options, due }) : heard;
 }

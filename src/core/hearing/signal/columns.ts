@@ -16,7 +16,8 @@ export class FloatColumn {
       this.data = larger;
     }
     this.length += this.width;
-    this.data.fill(value, start, this.length);
+    // Rows are short: a loop is done before a call of `fill` begins.
+    for (let i = start; i < this.length; i++) this.data[i] = value;
     return start;
   }
 

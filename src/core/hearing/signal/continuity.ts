@@ -27,7 +27,7 @@ export class Continuity {
 
   private readonly window: Float64Array;
   private rows: [Row, Row, Row] = [emptyRow(), emptyRow(), emptyRow()];
-  private readonly growths: number[] = [];
+  private readonly growths = new Float64Array(QUICK_PARTIALS);
 
   constructor(
     private readonly rate: Hertz,
@@ -123,8 +123,8 @@ export class Continuity {
     for (let k = 0; k < count; k++)
       strongest = Math.max(strongest, amplitude(before, k), amplitude(after, k));
     if (strongest === 0) return;
-    this.growths.length = 0;
     let sum = 0;
+    let audible = 0;
     for (let k = 0; k < count; k++) {
       const was = amplitude(before, k);
       const is = amplitude(after, k);
@@ -136,12 +136,11 @@ export class Continuity {
       const re = before.re[k]! * cos - before.im[k]! * sin;
       const im = before.re[k]! * sin + before.im[k]! * cos;
       sum += Math.min(ALL_NEW, modulus(after.re[k]! - re, after.im[k]! - im) / larger);
-      this.growths.push((is + 1e-12) / (was + 1e-12));
+      this.growths[audible++] = (is + 1e-12) / (was + 1e-12);
     }
-    const { growths } = this;
-    this.newness = sum / growths.length;
-    growths.sort((a, b) => a - b);
-    this.growthDb = 20 * Math.log10(growths[growths.length >> 1]!);
+    this.newness = sum / audible;
+    const growths = this.growths.subarray(0, audible).sort();
+    this.growthDb = 20 * Math.log10(growths[audible >> 1]!);
   }
 }
 

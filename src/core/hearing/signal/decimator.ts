@@ -69,7 +69,7 @@ export class Decimator {
       this.filled -= this.next;
       this.next = 0;
     }
-    for (let i = 0; i < count; i++) recent[this.filled + i] = samples[i]!;
+    recent.set(count === samples.length ? samples : samples.subarray(0, count), this.filled);
     this.filled += count;
     for (; this.next + 3 * factor + span <= this.filled; this.next += 4 * factor) {
       filterFour(recent, this.next, factor, taps, this.four);

@@ -116,7 +116,7 @@ export class Periodicity {
       const sine = Math.sqrt(1 - cosine * cosine);
       const slope = sine > 1e-6 ? (right - left) / (2 * sine) : 0;
       let shift = sine > 1e-6 ? Math.atan2(slope, at) / Math.acos(cosine) : 0;
-      let height = Math.hypot(at, slope);
+      let height = Math.sqrt(at * at + slope * slope);
       if (lag + REACH < nsdf.length) {
         this.peak.find(nsdf, lag, shift);
         ({ shift, height } = this.peak);

@@ -25,7 +25,7 @@ export class SampleWindow {
   /** Appends the first samples of an array, no more than a chunk. */
   append(samples: Float64Array, count: number): void {
     if (this.used + count > this.data.length) this.slide();
-    for (let i = 0; i < count; i++) this.data[this.used + i] = samples[i]!;
+    this.data.set(count === samples.length ? samples : samples.subarray(0, count), this.used);
     this.used += count;
   }
 
@@ -42,7 +42,7 @@ export class SampleWindow {
     if (offset + length > this.used) throw new RangeError(`sample ${start + length} has not arrived yet`);
     const lead = Math.max(0, -offset);
     out.fill(0, 0, lead);
-    for (let i = lead; i < length; i++) out[i] = this.data[offset + i]!;
+    out.set(this.data.subarray(offset + lead, offset + length), lead);
   }
 
   private slide(): void {
