@@ -93,6 +93,6 @@ const styles = StyleSheet.create({
     fontSize: 17,
   },
   lengths: { flex: 1, minWidth: 0, gap: 4 },
-  length: { flexDirection: 'row', alignItems: 'center', gap: 6 },
+  length: { flexDirection: 'row', alignItems: 'center', gap: 2 },
   words: { flex: 1, minWidth: 0 },
 });
