@@ -6,7 +6,7 @@ import type { Take } from '@/core/take';
 import type { Verdict } from '@/core/verdict';
 import { ListenNow, RoomNow } from '@/features/stand';
 import { judgeTake } from '@/features/take';
-import { discardDraft, keepDraft, useSettings, type Settings } from '@/store';
+import { discardDraft, keepDraft, usePlayed, useSettings, type Settings } from '@/store';
 import { Body, BoreTube, Button, Heading, Screen, Soft, useNoteName } from '@/ui';
 
 const LEVEL_WORDS: readonly { readonly level: Level; readonly title: string; readonly about: string }[] = [
@@ -115,6 +115,8 @@ function HowFar({ chosen, onChoose }: { chosen: Level; onChoose: (level: Level) 
 function MayListen({ instrument, settings }: { instrument: Instrument; settings: Settings }) {
   const [step, setStep] = useState<'asked' | 'listening' | 'heard' | 'checking' | 'checked'>('asked');
   const [room, setRoom] = useState<Verdict | null>(null);
+  // The first plan follows from it: so it is read again with the check, and no plan from before is shown for a moment.
+  usePlayed(instrument.id, false);
   const onHeard = useCallback(() => setStep((now) => (now === 'listening' ? 'heard' : now)), []);
   const onChecked = (take: Take) =>
     void keptRoom(take, settings).then((said) => {

@@ -68,7 +68,7 @@ function Day({ day: { day, isToday, isPast, played, plan }, wide }: { day: WeekD
       <View style={styles.lengths}>
         {lengths.length === 0 ? <Soft>{isPast ? 'no practice' : 'rest'}</Soft> : null}
         {lengths.map(({ key, title, minutes, look }, i) => (
-          <View key={key} style={styles.length}>
+          <View key={key} style={[styles.length, wide && styles.outdented]}>
             <StrandLine height={Math.max(LEAST, PER_MINUTE * minutes)} look={look} place={i} />
             <Soft style={styles.words}>{`${title}, ${minutesText(60 * minutes)}`}</Soft>
           </View>
@@ -94,5 +94,7 @@ const styles = StyleSheet.create({
   },
   lengths: { flex: 1, minWidth: 0, gap: 4 },
   length: { flexDirection: 'row', alignItems: 'center', gap: 2 },
+  // A column is hardly wider than the longest word of a title.
+  outdented: { marginLeft: -8 },
   words: { flex: 1, minWidth: 0 },
 });

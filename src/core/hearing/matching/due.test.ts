@@ -44,6 +44,12 @@ describe('a note that is written again while the one before it goes on', () => {
     expect(middles(score, merged, AT_60)).toEqual([2.05]);
   });
 
+  it('is due early where the player rushes', () => {
+    const starts = [0, 0.95, 1.9, 2.85, 4.75];
+    const rushed = starts.map((from, i) => heard(74, from, starts[i + 1] ?? 5.7));
+    expect(middles(tongued(74, 74, 74, 74, 74, 74), rushed, AT_60)).toEqual([3.8]);
+  });
+
   it('is due in free time by its share of the row, up to the next note or to the end of the last', () => {
     expect(middles(score, [heard(72, 0, 0.9), heard(74, 1, 4.9), heard(76, 5, 6)], FREE)).toEqual([3]);
     expect(

@@ -1,4 +1,3 @@
-import { median } from 'd3-array';
 import type { Due, Note } from '@/core/hearing/notes';
 import type { Seconds } from '@/core/tuning';
 import type { Alignment, Beats, Match } from './align';
@@ -50,12 +49,17 @@ function rowsOf(matches: readonly Match[]): Match[][] {
 
 type TimeOf = (beat: number) => Seconds;
 
-/** By the metronome, as late as those that were found. */
+/** By the metronome, as late as what was found on both sides: who rushes is early by more and more. */
 function byBeat(row: readonly Match[], notes: readonly Note[], secondsOf: TimeOf): TimeOf {
-  const late = median(row, ({ group, parts: [first] }) =>
-    first === undefined ? NaN : notes[first]!.startSeconds - secondsOf(group.startBeat),
-  )!;
-  return (beat) => secondsOf(beat) + late;
+  const found = row.flatMap(({ group: { startBeat }, parts: [first] }) =>
+    first === undefined ? [] : [{ startBeat, late: notes[first]!.startSeconds - secondsOf(startBeat) }],
+  );
+  return (beat) => {
+    const before = found.findLast(({ startBeat }) => startBeat <= beat) ?? found[0]!;
+    const after = found.find(({ startBeat }) => startBeat > beat) ?? before;
+    const share = after === before ? 0 : (beat - before.startBeat) / (after.startBeat - before.startBeat);
+    return secondsOf(beat) + before.late + share * (after.late - before.late);
+  };
 }
 
 /** In free time by the share of the row's time, from its first sound to the next note or to the end of its last. */
