@@ -1,43 +1,18 @@
 import * as fc from 'fast-check';
 import { framesOf, LEAD, lines, playIn, type Playing } from '@/core/hearing/notes/inRooms.testing';
 import { hearNotes, type Note } from '@/core/hearing/notes';
-import { findInstrument } from '@/core/instruments';
-import { scoreOf, type Score } from '@/core/music';
+import type { Score } from '@/core/music';
 import { align, hearWritten, type Beats } from '.';
 import { notesDue } from './due';
+import { AT_60, flute, FREE, heard, row } from './rows.testing';
 
-const flute = findInstrument('flute')!;
-const FREE: Beats = { secondsOf: null, beatSeconds: 1, musicFrom: -Infinity };
-const AT_60: Beats = { ...FREE, secondsOf: (beat) => beat };
-
-/** Tongued notes of a beat each. */
-const tongued = (...written: number[]): Score =>
-  scoreOf({
-    family: 'row',
-    title: 'row',
-    instrumentId: 'flute',
-    tempo: 60,
-    beatsPerBar: 4,
-    countInBeats: 0,
-    vibrato: 'none',
-    notes: written.map((note, startBeat) => ({
-      written: note,
-      startBeat,
-      beats: 1,
-      attack: 'tongued',
-      dynamic: 'mf',
-    })),
-  });
-
-const heard = (midi: number, startSeconds: number, endSeconds: number): Note =>
-  ({ soundingMidi: midi, startSeconds, endSeconds }) as Note;
 const dueIn = (score: Score, notes: Note[], beats: Beats) =>
   notesDue(align(score, flute, notes, beats), notes, beats);
 const middles = (score: Score, notes: Note[], beats: Beats) =>
   dueIn(score, notes, beats).map(({ from, to }) => Number(((from + to) / 2).toFixed(2)));
 
 describe('a note that is written again while the one before it goes on', () => {
-  const score = tongued(72, 74, 74, 76);
+  const score = row(72, 74, 74, 76);
 
   it('is due on its beat, as late as what was found of the row', () => {
     const merged = [heard(72, 0, 0.9), heard(74, 1.05, 2.9), heard(76, 3, 3.9)];
@@ -47,21 +22,21 @@ describe('a note that is written again while the one before it goes on', () => {
   it('is due early where the player rushes', () => {
     const starts = [0, 0.95, 1.9, 2.85, 4.75];
     const rushed = starts.map((from, i) => heard(74, from, starts[i + 1] ?? 5.7));
-    expect(middles(tongued(74, 74, 74, 74, 74, 74), rushed, AT_60)).toEqual([3.8]);
+    expect(middles(row(74, 74, 74, 74, 74, 74), rushed, AT_60)).toEqual([3.8]);
   });
 
   it('is due in free time by its share of the row, up to the next note or to the end of the last', () => {
     expect(middles(score, [heard(72, 0, 0.9), heard(74, 1, 4.9), heard(76, 5, 6)], FREE)).toEqual([3]);
-    expect(
-      middles(tongued(72, 74, 74, 74), [heard(72, 0, 1), heard(74, 1, 2), heard(74, 2, 4)], FREE),
-    ).toEqual([3]);
+    expect(middles(row(72, 74, 74, 74), [heard(72, 0, 1), heard(74, 1, 2), heard(74, 2, 4)], FREE)).toEqual([
+      3,
+    ]);
   });
 
   it('is not due where it was found, where nothing sounds on, or where another note is written', () => {
     const found = [heard(72, 0, 0.9), heard(74, 1, 1.9), heard(74, 2, 2.9), heard(76, 3, 3.9)];
     expect(dueIn(score, found, AT_60)).toEqual([]);
     expect(dueIn(score, [heard(72, 0, 0.9), heard(74, 1, 1.8), heard(76, 3, 3.9)], AT_60)).toEqual([]);
-    expect(dueIn(tongued(72, 74, 76), [heard(72, 0, 0.9), heard(74, 1, 3)], AT_60)).toEqual([]);
+    expect(dueIn(row(72, 74, 76), [heard(72, 0, 0.9), heard(74, 1, 3)], AT_60)).toEqual([]);
   });
 
   it('is due once, inside of a sound of its pitch, whichever of the row were found', () => {
@@ -71,7 +46,7 @@ describe('a note that is written again while the one before it goes on', () => {
       fc.property(cuts, fc.boolean(), (those, byBeat) => {
         const starts = [0, ...those.sort((a, b) => a - b)];
         const notes = starts.map((from, i) => heard(74, from, starts[i + 1] ?? count));
-        const due = dueIn(tongued(...Array<number>(count).fill(74)), notes, byBeat ? AT_60 : FREE);
+        const due = dueIn(row(...Array<number>(count).fill(74)), notes, byBeat ? AT_60 : FREE);
         expect(due.length).toBe(count - starts.length);
         due.forEach(({ from, to }, i) => {
           expect(notes.some((note) => note.startSeconds < from && note.endSeconds > to)).toBe(true);

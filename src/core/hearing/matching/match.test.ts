@@ -1,37 +1,11 @@
 import * as fc from 'fast-check';
 import { Random } from '@/core/base';
-import { scoreOf, type Score } from '@/core/music';
+import type { Score } from '@/core/music';
 import { scoreOfFamily } from '@/core/music/scores.testing';
-import { findInstrument } from '@/core/instruments';
 import type { Note } from '@/core/hearing/notes';
-import { align, Aligner, groupsOf, LiveNotes, unfolded, type Beats, type Sounded } from '.';
+import { align, Aligner, groupsOf, LiveNotes, unfolded, type Sounded } from '.';
+import { AT_60, flute, FREE, heard, row } from './rows.testing';
 
-const flute = findInstrument('flute')!;
-const FREE: Beats = { secondsOf: null, beatSeconds: 1, musicFrom: -Infinity };
-const AT_60: Beats = { secondsOf: (beat) => beat, beatSeconds: 1, musicFrom: -0.6 };
-
-/** A row of notes, a beat each; a minus sign slurs to the note. */
-function row(...written: number[]): Score {
-  return scoreOf({
-    family: 'row',
-    title: 'row',
-    instrumentId: 'flute',
-    tempo: 60,
-    beatsPerBar: 4,
-    countInBeats: 0,
-    vibrato: 'none',
-    notes: written.map((note, i) => ({
-      written: Math.abs(note),
-      startBeat: i,
-      beats: 1,
-      attack: note < 0 ? 'none' : 'tongued',
-      dynamic: 'mf',
-    })),
-  });
-}
-
-const heard = (midi: number, startSeconds: number, seconds = 0.9): Note =>
-  ({ soundingMidi: midi, startSeconds, endSeconds: startSeconds + seconds }) as Note;
 const inTurn = (...midis: number[]) => midis.map((midi, i) => heard(midi, i));
 const states = (score: Score, notes: Note[], beats = FREE) =>
   align(score, flute, notes, beats).matches.map(({ state, note }) => `${state} ${note ?? '-'}`);
@@ -67,7 +41,7 @@ describe('matching', () => {
     expect(states(scale, inTurn(60, 62, 65, 67, 69, 71, 72))[2]).toBe('missed -');
     const extra = [
       ...inTurn(60, 62, 64),
-      heard(78, 2.92, 0.05),
+      heard(78, 2.92, 2.97),
       ...inTurn(65, 67, 69, 71, 72).map((n) => heard(n.soundingMidi, n.startSeconds + 3)),
     ];
     expect(align(scale, flute, extra, FREE).extras).toEqual([3]);
@@ -90,7 +64,7 @@ describe('matching', () => {
   it('joins the parts of a note that was interrupted', () => {
     const notes = [
       heard(60, 0, 0.4),
-      heard(60, 0.5, 0.4),
+      heard(60, 0.5, 0.9),
       ...inTurn(62, 64, 65, 67, 69, 71, 72).map((n) => heard(n.soundingMidi, n.startSeconds + 1)),
     ];
     const [first] = align(scale, flute, notes, FREE).matches;
