@@ -1,3 +1,5 @@
+import { pairs } from 'd3-array';
+import { median } from '@/core/base';
 import type { Due, Note } from '@/core/hearing/notes';
 import type { Seconds } from '@/core/tuning';
 import type { Alignment, Beats, Match } from './align';
@@ -6,6 +8,8 @@ import type { Alignment, Beats, Match } from './align';
 const SHARE = 0.2;
 const SLACK: Seconds = 0.06;
 const MOST = 0.45;
+/** In free time a row is as quick all through, within this share. */
+const PACE_SHARE = 0.15;
 
 /**
  * When notes were to begin that were not found, though the tone before them goes on: the same note is written again there. The time
@@ -62,7 +66,10 @@ function byBeat(row: readonly Match[], notes: readonly Note[], secondsOf: TimeOf
   };
 }
 
-/** In free time by the share of the row's time, from its first sound to the next note or to the end of its last. */
+/**
+ * In free time by the share of the row's time, from its first sound to the next note. Where none follows, to the end of its last
+ * sound, if that is as quick as the row was: the player may have stopped in the middle of it.
+ */
 function byShare(row: readonly Match[], after: Match | undefined, notes: readonly Note[]): TimeOf | null {
   const parts = row.flatMap((match) => match.parts);
   const next = after?.parts[0];
@@ -72,5 +79,16 @@ function byShare(row: readonly Match[], after: Match | undefined, notes: readonl
   const end = next === undefined ? notes[parts[parts.length - 1]!]!.endSeconds : notes[next]!.startSeconds;
   const endBeat = next === undefined ? last.startBeat + last.beats : after!.group.startBeat;
   if (end <= start) return null;
-  return (beat) => start + ((end - start) * (beat - first.startBeat)) / (endBeat - first.startBeat);
+  const pace = (end - start) / (endBeat - first.startBeat);
+  const heardPace = next === undefined ? paceOf(row, notes) : pace;
+  if (!(Math.abs(pace - heardPace) <= PACE_SHARE * heardPace)) return null;
+  return (beat) => start + pace * (beat - first.startBeat);
+}
+
+/** Seconds a beat from each note that was found to the next; NaN of fewer than two. */
+function paceOf(row: readonly Match[], notes: readonly Note[]): Seconds {
+  const found = row.flatMap(({ group: { startBeat }, parts: [first] }) =>
+    first === undefined ? [] : [{ startBeat, startSeconds: notes[first]!.startSeconds }],
+  );
+  return median(pairs(found, (a, b) => (b.startSeconds - a.startSeconds) / (b.startBeat - a.startBeat)));
 }
