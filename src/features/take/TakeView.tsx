@@ -10,7 +10,7 @@ import { Body, Button, momentText, Notice, Screen, Soft, useShape } from '@/ui';
 import { ChartView } from './later';
 import { Findings } from './Findings';
 import { setupText } from './setupText';
-import { steadyRemark } from './steadyRemark';
+import { steadyRemark } from './steadyRemarks';
 import { AdviceCard } from './AdviceCard';
 import { HowToRead } from './HowToRead';
 import { instrumentName } from './instrumentName';

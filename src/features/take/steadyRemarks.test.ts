@@ -1,4 +1,4 @@
-import { steadyRemark } from './steadyRemark';
+import { steadyRemark } from './steadyRemarks';
 
 it('asks about a drone by its name, and names what hums', () => {
   expect(steadyRemark(220.7, 440, 'english')).toMatch(
