@@ -10,7 +10,7 @@ import { Body, Button, momentText, Notice, Screen, Soft, useShape } from '@/ui';
 import { ChartView } from './later';
 import { Findings } from './Findings';
 import { setupText } from './setupText';
-import { steadyRemark } from './steadyRemarks';
+import { steadyRemarks } from './steadyRemarks';
 import { AdviceCard } from './AdviceCard';
 import { HowToRead } from './HowToRead';
 import { instrumentName } from './instrumentName';
@@ -110,7 +110,7 @@ function conditionRemarks({ conditions, score, timing }: Take, naming: Naming): 
     remarks.push(
       `This device lost at least ${lasting(conditions.lostSeconds)} of sound, as it does when it is busy. No fault is looked for there.`,
     );
-  remarks.push(...conditions.steadyHz.map((hz) => steadyRemark(hz, conditions.a4, naming)));
+  remarks.push(...steadyRemarks(conditions.steadyHz, conditions.a4, naming));
   const caution = findFamily(score.family)?.caution;
   if (caution && score.longestSeconds !== null) remarks.push(caution);
   return remarks;
