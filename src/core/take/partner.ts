@@ -1,5 +1,5 @@
 import { median } from '@/core/base';
-import type { Heard } from '@/core/hearing/notes';
+import type { Heard, Note } from '@/core/hearing/notes';
 import { droneFrequencies, type Frames, type ListeningRange } from '@/core/hearing/signal';
 import type { Hertz, Seconds } from '@/core/tuning';
 import { framesWithout } from './without';
@@ -19,15 +19,16 @@ export interface PartnerHeard {
  * Finds what a partner (or a piano) holds, in what sounds alone before anything else, takes it out of the recording, and
  * hears the rest. Null when nothing sounded alone for long enough. What the held pitch covers is unknown in the notes, with
  * its reason, as over a drone.
+ * @param alone the first note of all, heard without the music: that is the player's.
  */
 export function hearPartner(
   audio: Int16Array,
   frames: Frames,
+  alone: Note | undefined,
   range: ListeningRange,
   sampleRate: Hertz,
   hear: (frames: Frames) => Heard,
 ): PartnerHeard | null {
-  const alone = hear(frames).notes[0];
   if (!alone || alone.endSeconds - alone.startSeconds < ALONE) return null;
   const at = (seconds: Seconds) => Math.round((seconds - frames.startSeconds) / frames.hopSeconds);
   const heldHz = median(frames.f0.subarray(at(alone.startSeconds + SETTLES), at(alone.startSeconds + ALONE)));

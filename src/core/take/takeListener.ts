@@ -3,7 +3,7 @@ import { fromInt16 } from '@/core/base';
 import { secondsAt, type Score } from '@/core/music';
 import { hearWritten, unfolded } from '@/core/hearing/matching';
 import { listeningRange, type Instrument } from '@/core/instruments';
-import { ORDINARY_PURITY, type Note, type NoteEvent, type Transition } from '@/core/hearing/notes';
+import { hearNotes, ORDINARY_PURITY, type Note, type NoteEvent, type Transition } from '@/core/hearing/notes';
 import {
   CLICK_SECONDS,
   clickMask,
@@ -160,7 +160,16 @@ export class TakeListener {
     const hear = (found: Frames, company = false) =>
       hearWritten(found, this.instrument, { ...options, company }, score, beats);
     const range = listeningRange(this.instrument, request.a4);
-    const partner = request.partner ? hearPartner(audio, frames, range, request.sampleRate, hear) : null;
+    const partner = request.partner
+      ? hearPartner(
+          audio,
+          frames,
+          hearNotes(frames, this.instrument, options).notes[0],
+          range,
+          request.sampleRate,
+          hear,
+        )
+      : null;
     const company = (request.company ?? false) && !partner;
     const first = partner?.heard ?? hear(frames, company);
     const known = partner !== null || company || (request.drone ?? []).length > 0;

@@ -10,10 +10,11 @@ const isOf = (mains: Hertz) => (hz: Hertz) => Math.abs(hz - mains * Math.round(h
 export function steadyRemarks(all: readonly Hertz[], a4: Hertz, naming: Naming): string[] {
   const low = all.filter((hz) => hz < LOW_FOR_A_DRONE);
   const humming = MAINS.filter((mains) => low.some(isOf(mains)));
+  const isHum = (hz: Hertz) => humming.some((mains) => isOf(mains)(hz));
   return all
-    .filter((hz) => hz < LOW_FOR_A_DRONE || !humming.some((mains) => isOf(mains)(hz)))
+    .filter((hz) => hz < LOW_FOR_A_DRONE || !isHum(hz))
     .map((hz) =>
-      humming.some((mains) => isOf(mains)(hz))
+      isHum(hz)
         ? `Something in the house hums at ${Math.round(hz)} Hz. It was taken out.`
         : `${displayName(Math.round(hertzToMidi(hz, a4)), naming)} sounded all along, at ${hz.toFixed(1)} Hz, and was taken out. Is it a drone? Use the one on the stand, which Gold Reed knows of, or hear yours on headphones.`,
     );
