@@ -7,6 +7,7 @@ import type { Frames, LiveFrame } from './frames';
 import { DcBlocker, LevelMeter, SILENCE_DB } from './level';
 import { Jumps } from './jumps';
 import { Losses, type Loss } from './losses';
+import { foundInLowPartials } from './lowPartials';
 import { Periodicity } from './periodicity';
 import { PitchPath } from './pitchPath';
 import { readAgain } from './readAgain';
@@ -290,11 +291,12 @@ export class Listener {
       removedDb: this.removedLevels.toArray().slice(0, count),
     };
     if (settings.brief) betweenPairs(frames.f0);
+    const inLowPartials = foundInLowPartials(frames);
     this.spectra.halveOctaves(frames.f0);
     frames.quickF0.set(frames.f0);
     this.spectra.spreadOver(frames);
     this.spectra.refine(frames.f0);
-    readAgain(frames, (frame) => this.quickReadBy.get(frame));
+    readAgain(frames, (frame) => (inLowPartials[frame] ? 0 : this.quickReadBy.get(frame)));
     return frames;
   }
 

@@ -8,14 +8,14 @@ const ANOTHER: Cents = 100;
 /**
  * Reads what carries on once more where a frame was followed by another pitch than the one that was settled on afterwards: its
  * partials were those of no tone.
- * @param readBy the pitch that a frame was followed by. Changes `quickPartials`, `newness` and `growthDb`.
+ * @param readBy the pitch that a frame was followed by, 0 where it has to be read again in any case. Changes `quickPartials`, `newness` and `growthDb`.
  */
 export function readAgain(frames: Frames, readBy: (frame: number) => Hertz): void {
   const { count, f0, quickPartials, newness, growthDb, sound, settings } = frames;
   const { hop, pitchDecimation, pitch, hopSeconds, minHz } = settings;
   const otherwise = (i: number) => {
     const by = readBy(i);
-    return by > 0 && f0[i]! > 0 && Math.abs(centsBetween(f0[i]!, by)) > ANOTHER;
+    return by >= 0 && f0[i]! > 0 && !(Math.abs(centsBetween(f0[i]!, by)) <= ANOTHER);
   };
   for (let from = 0; from < count; from++) {
     if (!otherwise(from)) continue;
