@@ -35,6 +35,7 @@ test('a break in the middle of a note begins none', () => {
   expect(tallies.get('blip')).toBeUndefined();
 });
 
+const HOP = 0.0054;
 const FRAMES = 80;
 const AT = 50;
 /** A tone of 0 dB whose level and partials fall by so much, all at once, some frames before something else begins. */
@@ -46,8 +47,9 @@ function falling(depth: number, before: number, newness: number): Stopping {
       growthDb: Float32Array.from({ length: FRAMES }, (_, i) => (i === fall ? -depth : 0)),
       newness: Float32Array.from({ length: FRAMES }, (_, i) => (i === fall ? newness : 0)),
     },
-    frames: { hopSeconds: 0.0054 },
+    frames: { hopSeconds: HOP, startSeconds: 0 },
     rings: true,
+    due: [],
   };
 }
 const depths = fc.integer({ min: 0, max: 40 });
@@ -77,4 +79,20 @@ test('what falls by 12 dB at once had stopped, and what goes on had not', () => 
     expect(hadStopped(AT, isAbove, { ...falling(4, 6, 1), rings: false })).toBe(false);
     expect(hadStopped(AT, isAbove, { ...falling(12, 6, 1), rings: false })).toBe(true);
   }
+});
+
+test('where the music begins a note less is enough', () => {
+  const due = [{ from: AT * HOP - 0.1, to: AT * HOP + 0.1 }];
+  const later = [{ from: AT * HOP + 0.1, to: AT * HOP + 0.3 }];
+  fc.assert(
+    fc.property(depths, frames, percent, fc.boolean(), (depth, before, newness, isAbove) => {
+      const stopping = falling(depth, before, newness / 100);
+      const told = hadStopped(AT, isAbove, stopping);
+      expect(hadStopped(AT, isAbove, { ...stopping, due }) || !told).toBe(true);
+      expect(hadStopped(AT, isAbove, { ...stopping, due: later })).toBe(told);
+    }),
+  );
+  const slight = falling(5, 8, 0.6);
+  expect(hadStopped(AT, true, slight)).toBe(false);
+  expect(hadStopped(AT, true, { ...slight, due })).toBe(true);
 });

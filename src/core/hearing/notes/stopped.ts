@@ -3,6 +3,7 @@ import type { Frames } from '@/core/hearing/signal';
 import type { Decibels, Seconds } from '@/core/tuning';
 import { logOdds, type Evidence } from './evidence';
 import { hopMean } from './gaps';
+import type { Due } from './hearing';
 import type { Line } from './line';
 
 /** What is seen before a moment at which something else begins to sound in a tone's place: levels in dB. */
@@ -30,8 +31,9 @@ const EVIDENCE: readonly Evidence<Seen>[] = [
   // Where a tone breaks upwards its own partials fall as if it stopped.
   { weight: -1.91, of: ({ newness, isAbove }) => (isAbove ? Math.min(1, newness) : 0) },
 ];
-/** In a living room six of a thousand breaks are over this, and seven of eight stops. */
+/** In a living room six of a thousand breaks are over this, and seven of eight stops; so much less it takes where the music has a start. */
 const TOLD_FROM = 1.8;
+const DUE = 3.5;
 
 /** Where nothing rings a stop is heard as one: so far the level falls just before. */
 const FALLS_DB: Decibels = 5;
@@ -40,8 +42,9 @@ const JUST_BEFORE = { frames: 5, before: 3 } as const;
 /** What of a scene is looked at. */
 export interface Stopping {
   readonly line: Pick<Line, 'growthDb' | 'hopDb' | 'newness'>;
-  readonly frames: Pick<Frames, 'hopSeconds'>;
+  readonly frames: Pick<Frames, 'hopSeconds' | 'startSeconds'>;
   readonly rings: boolean;
+  readonly due: readonly Due[];
 }
 
 /** When the tone was whole: so long before, over so many frames. */
@@ -62,7 +65,7 @@ const LOOK = {
 export function hadStopped(
   from: number,
   isAbove: boolean,
-  { line: { growthDb, hopDb, newness }, frames: { hopSeconds }, rings }: Stopping,
+  { line: { growthDb, hopDb, newness }, frames: { hopSeconds, startSeconds }, rings, due }: Stopping,
 ): boolean {
   const whole = hopMean(hopDb, from - Math.round(WHOLE.before / hopSeconds), WHOLE.frames);
   if (!rings) return whole - hopMean(hopDb, from - JUST_BEFORE.before, JUST_BEFORE.frames) > FALLS_DB;
@@ -78,7 +81,8 @@ export function hadStopped(
     newness: Math.max(...over(LOOK.newness, (i) => (Number.isNaN(newness[i]!) ? 1 : newness[i]!))),
     isAbove,
   });
-  return odds > TOLD_FROM;
+  const at = startSeconds + from * hopSeconds;
+  return odds > TOLD_FROM - (due.some((time) => at >= time.from && at < time.to) ? DUE : 0);
 }
 
 const sumOf = (values: Float32Array): number => values.reduce((sum, value) => sum + (value || 0), 0);
