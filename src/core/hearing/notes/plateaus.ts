@@ -40,6 +40,16 @@ const HIDES: Seconds = 0.25;
 const SHORTEST_AGAIN: Seconds = 0.09;
 /** Frames around a squeak in which the note that it interrupts does not carry on. */
 const NEAR_SQUEAK = 11;
+/** For how long, and how far, a pitch leaps where a tone and its echoes cancel, and how far apart the tone is before it and after it. */
+const NULL: {
+  readonly longest: Seconds;
+  readonly widest: Semitones;
+  readonly apart: Semitones;
+} = {
+  longest: 0.035,
+  widest: 2.3,
+  apart: 0.9,
+};
 /** Faster than any vibrato or bend, in semitones a frame: the pitch does not swing there, it changes. */
 const LEAP = 0.18;
 /** So far, in steps, it has to have leapt: in a room a wide vibrato leaps too, but not to the next note. */
@@ -77,7 +87,9 @@ export function plateausOf(
   const parts: Plateau[] = [];
   /** Where the part that comes next began, while what came before it still rang over it. */
   let begun: number | null = null;
-  const swung = withinSwings(mergeDebris(raw, line, hop, onePitchOf(instrument)), line, hop, decaySeconds);
+  const onePitch = onePitchOf(instrument);
+  const sounding = mergeDebris(rings ? withoutNulls(raw, hop) : raw, line, hop, onePitch);
+  const swung = withinSwings(sounding, line, hop, decaySeconds);
   swung.forEach((part, i, all) => {
     const before = parts[parts.length - 1];
     const isBegun =
@@ -225,6 +237,28 @@ function withoutSpecks(parts: Plateau[]): Plateau[] {
   return kept;
 }
 
+/**
+ * Takes moments in which a tone and its echoes nearly cancel into the tone: what is left turns its phase quickly there, and the pitch
+ * leaps away and back.
+ */
+function withoutNulls(parts: readonly Plateau[], hop: Seconds): Plateau[] {
+  const kept: Plateau[] = [];
+  parts.forEach((part, i) => {
+    const before = kept[kept.length - 1];
+    const after = parts[i + 1];
+    const isNull =
+      before &&
+      part.joined &&
+      after?.joined &&
+      (part.to - part.from) * hop <= NULL.longest &&
+      Math.abs(before.pitch - after.pitch) < NULL.apart &&
+      Math.abs(part.pitch - before.pitch) < NULL.widest;
+    if (isNull) kept[kept.length - 1] = { ...before, to: part.to };
+    else kept.push(part);
+  });
+  return kept;
+}
+
 /** Whether the sound stops, however shortly, between two plateaus: a speck in a silence, or a brief start, is held to what it grows into. */
 function stopsBetween({ hopDb, levelDb }: Line, before: Plateau, after: Plateau, hop: Seconds): boolean {
   const middle = (part: Plateau) => levelDb[(part.from + part.to) >> 1]!;
@@ -243,13 +277,9 @@ export function mergeDebris(parts: Plateau[], line: Line, hop: Seconds, onePitch
     const before = merged[merged.length - 1];
     const near = before && part.joined && (part.from - before.to) * hop <= line.dropout;
     if (before && near && Math.abs(before.pitch - part.pitch) < onePitch) {
-      const longer = before.to - before.from >= part.to - part.from ? before : part;
-      merged[merged.length - 1] = {
-        from: before.from,
-        to: part.to,
-        joined: before.joined,
-        pitch: longer.pitch,
-      };
+      const share = (part.to - part.from) / (part.to - before.from);
+      const pitch = before.pitch + share * (part.pitch - before.pitch);
+      merged[merged.length - 1] = { ...before, to: part.to, pitch };
     } else merged.push(part);
   }
   return merged;

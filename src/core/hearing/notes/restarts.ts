@@ -1,12 +1,12 @@
 import { mean } from 'd3-array';
-import { clamp } from '@/core/base';
+import { clamp, quantile } from '@/core/base';
 import { midiToHertz, type Decibels, type Seconds } from '@/core/tuning';
 import { evidenceOfSwing } from './echoedVibrato';
 import { inStep, likeliest, type Start } from './inStep';
 import type { Doubt } from './replacements';
 import type { Scene } from './scene';
 import { startsWithin } from './starts';
-import { swingIn, vibratoIn } from './vibrato';
+import { isRegular, swingIn, vibratoIn } from './vibrato';
 
 /** Two starts are no nearer. */
 const APART: Seconds = 0.1;
@@ -23,8 +23,11 @@ const MOST_CHANCES = 0.6;
 /** So much likelier a start is where the music has one: in a bad room 173 of 174 are found, and of tones held instead 10 of 522 told as two. */
 const DUE = 3.5;
 const BELIEVED_WITH = { others: 3, odds: -0.35 } as const;
-/** Within a vibrato wider than repeated notes swing by themselves, it takes more. */
-const BELIEVED_IN_SWING = { cents: 20, odds: 4 } as const;
+/**
+ * Within a vibrato wider than repeated notes swing by themselves, it takes more; the middle half of the values of one that a room makes
+ * into pulses is as wide as this.
+ */
+const BELIEVED_IN_SWING = { cents: 20, half: 0.2, odds: 4 } as const;
 
 /**
  * Where echoes swing the level of a vibrato, each of its swings looks like a start. A start is looked at again when the pitch swings by
@@ -61,20 +64,26 @@ export function interruptionsWithin(
   const candidates = startsWithin(scene, from, to, doubts);
   const believed = BELIEVED[rings ? 'inEcho' : 'dry'];
   const sure = candidates.filter(({ odds }) => odds > believed).length;
-  const vibrato = sure > 0 ? vibratoIn(line.pitch.subarray(from, to), frames.hopSeconds) : null;
-  const needed =
-    vibrato && vibrato.extentCents > BELIEVED_IN_SWING.cents
-      ? BELIEVED_IN_SWING.odds
-      : sure >= BELIEVED_WITH.others
-        ? BELIEVED_WITH.odds
-        : believed +
-          (rings ? clamp(Math.log(((to - from) * frames.hopSeconds) / FEW_CHANCES), 0, MOST_CHANCES) : 0);
+  // Where nothing rings every start is heard by itself.
+  const steady = rings ? inStep(from, candidates, apart) : [];
+  const pitches = line.pitch.subarray(from, to);
+  const vibrato = sure > 0 || steady.length > 0 ? vibratoIn(pitches, frames.hopSeconds) : null;
+  const isWide =
+    (vibrato !== null && vibrato.extentCents > BELIEVED_IN_SWING.cents) ||
+    (steady.length > 0 &&
+      quantile(pitches, 0.75) - quantile(pitches, 0.25) > BELIEVED_IN_SWING.half &&
+      isRegular(pitches, frames.hopSeconds));
+  const needed = isWide
+    ? BELIEVED_IN_SWING.odds
+    : sure >= BELIEVED_WITH.others
+      ? BELIEVED_WITH.odds
+      : believed +
+        (rings ? clamp(Math.log(((to - from) * frames.hopSeconds) / FEW_CHANCES), 0, MOST_CHANCES) : 0);
   const likely = likeliest(
     candidates.filter(({ odds }) => odds > needed),
     apart,
   );
-  // Where nothing rings every start is heard by itself.
-  const regular = rings && !vibrato ? inStep(from, candidates, apart) : [];
+  const regular = isWide || (vibrato && sure > 0) ? [] : steady;
   const told = [...new Set([...likely, ...regular])];
   const secondsAt = ({ at }: Start) => frames.startSeconds + (at - SEEN_LATE) * frames.hopSeconds;
   const asked = due.flatMap((time) => {
@@ -89,7 +98,10 @@ export function interruptionsWithin(
   return starts
     .filter((start) => !swings.has(start))
     .sort((a, b) => a.at - b.at)
-    .map(({ stop, at }) => ({ from: stop, to: Math.max(stop + 1, Math.round(at - SEEN_LATE)) }));
+    .map(({ stop, at }) => ({
+      from: stop,
+      to: Math.max(stop + 1, Math.round(at - SEEN_LATE)),
+    }));
 }
 
 /** Which of what look like starts are swings of a vibrato. */
@@ -105,7 +117,10 @@ function swingsAmong(
     const { swing, share } = swingIn(pitch, frames.hopSeconds);
     if (share < SWING.share || swing.extentCents < SWING.cents) return 0;
     const hertz = pitch.map((semitones) => midiToHertz(semitones, a4));
-    return evidenceOfSwing(frames, hertz, first, swing, { decaySeconds, spreadDb: USUAL_SPREAD });
+    return evidenceOfSwing(frames, hertz, first, swing, {
+      decaySeconds,
+      spreadDb: USUAL_SPREAD,
+    });
   });
   // Of a tone that lasts for several stretches each tells by itself.
   const ofAll = (mean(evidence) ?? 0) * ((to - from) / length);

@@ -1,15 +1,17 @@
-import { median, quantile } from '@/core/base';
+import { clamp, median, quantile } from '@/core/base';
 import { RINGS } from '@/core/hearing/room';
 import type { Seconds, Semitones } from '@/core/tuning';
 import { hopMean } from './gaps';
 import type { Line } from './line';
 import type { Plateau } from './plateaus';
-import { vibratoIn } from './vibrato';
+import { isRegular } from './vibrato';
 
-const HALF_SWING: Seconds = 0.13;
-const MOST_SWING: Semitones = 0.8;
+const HALF_SWING: Seconds = 0.145;
+const MOST_SWING: Semitones = 0.9;
 /** Parts whose middles lie within this may be slices of one vibrato; those of a trill do not. */
-const ONE_SWING: Semitones = 0.9;
+const ONE_SWING: Semitones = 0.95;
+/** In a room a tone swings further while it begins than when its echoes have come: a slice may lie so far beyond what it is beside. */
+const BEYOND: Semitones = 0.3;
 /** No player fades at this share of the rate at which the room does. */
 const DIES_SHARE = 0.5;
 
@@ -35,16 +37,20 @@ export function withinSwings(
       hopMean(line.hopDb, from + (third >> 1), third) - hopMean(line.hopDb, to - 1 - (third >> 1), third);
     return decaySeconds > RINGS && fall > (DIES_SHARE * 60 * 2 * third * hop) / decaySeconds;
   };
-  const joined: Plateau[] = [];
-  for (const part of parts) {
-    const before = joined[joined.length - 1];
-    const isEcho = before && Math.abs(before.pitch - part.pitch) < MOST_SWING && diesAway(part);
-    if (before && part.joined && (isEcho || isOf(part, before) || isOf(before, part))) {
-      const { pitch } = isEcho || isOf(part, before) ? before : part;
-      joined[joined.length - 1] = { ...before, to: part.to, pitch };
-    } else joined.push(part);
-  }
-  return asSwung(joined, line, hop);
+  const join = (all: readonly Plateau[]): Plateau[] => {
+    const joined: Plateau[] = [];
+    for (const part of all) {
+      const before = joined[joined.length - 1];
+      const isEcho = before && Math.abs(before.pitch - part.pitch) < MOST_SWING && diesAway(part);
+      if (before && part.joined && (isEcho || isOf(part, before) || isOf(before, part))) {
+        const { pitch } = isEcho || isOf(part, before) ? before : part;
+        joined[joined.length - 1] = { ...before, to: part.to, pitch };
+      } else joined.push(part);
+    }
+    return joined;
+  };
+  // What is too long beside a slice may be half a swing beside the whole.
+  return join(asSwung(join(parts), line, hop));
 }
 
 /** Joins runs of slices that together are one vibrato, when each of them is too long to be half a swing. */
@@ -60,10 +66,17 @@ function asSwung(parts: readonly Plateau[], line: Line, hop: Seconds): Plateau[]
       [low, high] = [Math.min(low, pitch), Math.max(high, pitch)];
     }
     const run = parts.slice(i, end);
-    const to = parts[end - 1]!.to;
-    if (run.length > 2 && vibratoIn(line.pitch.subarray(first.from, to), hop)) {
-      whole.push({ ...first, to, pitch: median(line.pitch.subarray(first.from, to)) });
-    } else whole.push(...run);
+    const { to } = parts[end - 1]!;
+    const pitches = line.pitch.subarray(first.from, to);
+    const middle = median(pitches);
+    const swings =
+      run.length > 2 &&
+      isRegular(
+        pitches.map((pitch) => clamp(pitch, middle - MOST_SWING, middle + MOST_SWING)),
+        hop,
+      );
+    if (swings) whole.push({ ...first, to, pitch: middle });
+    else whole.push(...run);
     i = end;
   }
   return whole;
@@ -71,5 +84,5 @@ function asSwung(parts: readonly Plateau[], line: Line, hop: Seconds): Plateau[]
 
 function reaches(pitches: Float64Array, pitch: number): boolean {
   const known = pitches.filter((value) => !Number.isNaN(value));
-  return quantile(known, 0.05) <= pitch && pitch <= quantile(known, 0.95);
+  return quantile(known, 0.05) - BEYOND <= pitch && pitch <= quantile(known, 0.95) + BEYOND;
 }

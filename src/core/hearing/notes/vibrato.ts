@@ -94,6 +94,29 @@ export function vibratoIn(pitch: Float64Array, hop: Seconds): PitchMotion['vibra
   return pitchMotion(level, level, hop, () => 1).vibrato;
 }
 
+/** In a room the swings of a tone may look like pulses: so many partials of the swing are looked at, and the share that they have to explain. */
+const SWING_PARTIALS = 3;
+const LEAST_TOGETHER = 0.65;
+
+/** Whether a stretch of the line swings regularly, in whatever shape, in at least half of its seconds. @param pitch in MIDI numbers. */
+export function isRegular(pitch: Float64Array, hop: Seconds): boolean {
+  const stretch = Math.min(pitch.length, Math.round(STRETCH / hop));
+  if (stretch * hop < SHORTEST) return false;
+  let [all, regular] = [0, 0];
+  for (let start = 0; start + stretch <= pitch.length; start += Math.max(1, stretch >> 1)) {
+    const part = detrended(pitch.subarray(start, start + stretch), lineThrough(pitch, start, stretch));
+    let share = 0;
+    for (let rate = SLOWEST_HZ; rate <= FASTEST_HZ; rate += STEP_HZ) {
+      let sum = 0;
+      for (let k = 1; k <= SWING_PARTIALS; k++) sum += sinusoidAt(k * rate, part, hop).share;
+      share = Math.max(share, sum);
+    }
+    all++;
+    if (share >= LEAST_TOGETHER) regular++;
+  }
+  return 2 * regular >= all;
+}
+
 /**
  * The sinusoid that explains most of how the pitch moves over a stretch, however little that is, and the share of the variance that it
  * explains. @param pitch in MIDI numbers.
@@ -104,7 +127,10 @@ export function swingIn(
 ): { readonly swing: Vibrato; readonly share: number } {
   const cents = pitch.map((semitones) => 100 * semitones);
   const fit = bestSinusoid(detrended(cents, lineThrough(cents, 0, cents.length)), hop);
-  return { swing: { rateHz: fit.rate, extentCents: fit.amplitude }, share: fit.share };
+  return {
+    swing: { rateHz: fit.rate, extentCents: fit.amplitude },
+    share: fit.share,
+  };
 }
 
 /** Least-squares slope per step over a stretch, unknown values passed over. */
@@ -128,40 +154,42 @@ function lineThrough(values: Float64Array, start: number, length: number): numbe
 }
 
 function bestSinusoid(values: Float64Array, hop: Seconds): Fit {
-  let energy = 0;
-  let count = 0;
-  for (const value of values) {
-    if (Number.isNaN(value)) continue;
-    energy += value * value;
-    count++;
-  }
-  const best: Fit = { rate: NaN, amplitude: 0, share: 0 };
-  if (energy < 1e-9 || count < 8) return best;
+  let best: Fit = { rate: NaN, amplitude: 0, share: 0 };
   for (let rate = SLOWEST_HZ; rate <= FASTEST_HZ + 1e-9; rate += STEP_HZ) {
-    let c = 0;
-    let s = 0;
-    // e^(i·phase) turned step by step: a sine and a cosine a rate instead of two a value.
-    const cos = Math.cos(2 * Math.PI * rate * hop);
-    const sin = Math.sin(2 * Math.PI * rate * hop);
-    let re = 1;
-    let im = 0;
-    for (let i = 0; i < values.length; i++) {
-      const value = values[i]!;
-      if (!Number.isNaN(value)) {
-        c += value * re;
-        s += value * im;
-      }
-      const turned = re * cos - im * sin;
-      im = re * sin + im * cos;
-      re = turned;
-    }
-    const amplitude = (2 / count) * Math.hypot(c, s);
-    const share = (amplitude * amplitude * count) / 2 / energy;
-    if (share > best.share) {
-      best.rate = rate;
-      best.amplitude = amplitude;
-      best.share = Math.min(1, share);
-    }
+    const fit = sinusoidAt(rate, values, hop);
+    if (fit.share > best.share) best = fit;
   }
   return best;
+}
+
+/** How much of some values a sinusoid explains; nothing where too little is known. */
+function sinusoidAt(rate: Hertz, values: Float64Array, hop: Seconds): Fit {
+  let energy = 0;
+  let count = 0;
+  let c = 0;
+  let s = 0;
+  // e^(i·phase) turned step by step: a sine and a cosine a rate instead of two a value.
+  const cos = Math.cos(2 * Math.PI * rate * hop);
+  const sin = Math.sin(2 * Math.PI * rate * hop);
+  let re = 1;
+  let im = 0;
+  for (let i = 0; i < values.length; i++) {
+    const value = values[i]!;
+    if (!Number.isNaN(value)) {
+      c += value * re;
+      s += value * im;
+      energy += value * value;
+      count++;
+    }
+    const turned = re * cos - im * sin;
+    im = re * sin + im * cos;
+    re = turned;
+  }
+  if (energy < 1e-9 || count < 8) return { rate, amplitude: 0, share: 0 };
+  const amplitude = (2 / count) * Math.hypot(c, s);
+  return {
+    rate,
+    amplitude,
+    share: Math.min(1, (amplitude * amplitude * count) / 2 / energy),
+  };
 }
