@@ -76,6 +76,35 @@ test('of a ladder whose beginnings run together in echoes no time is told, and t
   expect(sentenceOf(judgement, 'hardest-step')).toMatch(/^Not known: too many beginnings/);
 });
 
+test('of a row that was left in free time no more is said to be unplayed than the time tells', () => {
+  const ladder = scoreOfFamily('subdivision-ladder', 'bassoon');
+  const count = ladder.notes.length;
+  /** Twenty notes a quarter of a second apart: of the last fourteen each two are one sound. */
+  const heardIn = (decaySeconds: number) =>
+    sentenceOf(
+      judgedAsWritten(
+        { ...ladder, notes: ladder.notes.map((note, i) => ({ ...note, startBeat: i, beats: 1 })) },
+        {
+          note: ({ index: i }) =>
+            i < 6
+              ? { startSeconds: i / 4, endSeconds: i / 4 + 0.25 }
+              : i < 13
+                ? { startSeconds: 1.5 + (i - 6) / 2, endSeconds: 2 + (i - 6) / 2 }
+                : null,
+          timing: { firstBeatSeconds: null },
+          conditions: { room: { decaySeconds, spreadDb: 4.3 } },
+        },
+      ),
+      'notes-played',
+    );
+  expect(heardIn(0.6)).toMatch(
+    new RegExp(
+      `^13 notes were played as written. In this room .* 7 times could not be told .* The last ${count - 20} notes of ${count} were not played.`,
+    ),
+  );
+  expect(heardIn(0.1)).toContain(`The last ${count - 13} notes of ${count} were not played.`);
+});
+
 test('of a room of which nothing is known steps are judged as in an ordinary one', () => {
   const octaves = scoreOfFamily('octave-slurs', 'flute');
   const stepped = (room: { decaySeconds: null; spreadDb: number | null } | null) =>

@@ -1,5 +1,5 @@
 import { min } from 'd3-array';
-import { COLOURS, median } from '@/core/base';
+import { COLOURS, median, quantile } from '@/core/base';
 import { align, unfolded, type Alignment, type Beats, type Group, type Match } from '@/core/hearing/matching';
 import { blurOf, reckonedWith, type RoomSound } from '@/core/hearing/room';
 import {
@@ -82,7 +82,10 @@ function withBlurred(matches: readonly Match[], { notes, conditions }: Played, b
       ? { group: match.group, note: notes[match.note]! }
       : null;
   };
+  const reached = blur > 0 && !beats.secondsOf ? beatReached(matches, notes) : null;
   return matches.map((match, i) => {
+    const mayBeHeld = reached !== null && match.state === 'unplayed' && isWithin(match, reached);
+    if (mayBeHeld) return { ...match, state: 'blurred' };
     if (blur === 0 || match.state !== 'missed') return match;
     const { startBeat, beats: length, sounding } = match.group;
     const beside = [i - 1, i + 1].filter((at) => matches[at]?.group.sounding === sounding);
@@ -98,6 +101,44 @@ function withBlurred(matches: readonly Match[], { notes, conditions }: Played, b
     return isFilled ? { ...match, state: 'blurred' } : match;
   });
 }
+
+/** Fewer sounds of a row do not tell how quick it was; of more their quicker ones do. */
+const FEWEST_IN_ROW = 4;
+const QUICKER = 0.25;
+
+/** How far into the row of one pitch that it was left in the player may have come: its pitch, and a beat. */
+interface Reached {
+  readonly sounding: Midi;
+  readonly beat: number;
+}
+
+/**
+ * In free time a row of one pitch that was left in its middle, of which some sounds may hold several notes: how many were played is told
+ * by no more than how long it was played, and how quickly at the quickest. Null where each sound is as long as one note.
+ */
+function beatReached(matches: readonly Match[], notes: readonly Note[]): Reached | null {
+  const last = matches.findLastIndex(({ note }) => note !== null);
+  const sounding = matches[last]?.group.sounding;
+  if (sounding === undefined || matches[last + 1]?.group.sounding !== sounding) return null;
+  const first = matches.findLastIndex(({ group }, i) => i < last && group.sounding !== sounding) + 1;
+  const row = matches
+    .slice(first, last + 1)
+    .flatMap(({ group, note }) => (note === null ? [] : [{ group, note: notes[note]! }]));
+  if (row.length < FEWEST_IN_ROW) return null;
+  const end = row[row.length - 1]!.note.endSeconds;
+  const paces = row.map(({ group, note }, i) => {
+    const next = row[i + 1];
+    return next
+      ? (next.note.startSeconds - note.startSeconds) / (next.group.startBeat - group.startBeat)
+      : lengthOf(note) / group.beats;
+  });
+  const pace = quantile(paces, QUICKER);
+  if (!paces.some((each) => each > (1 + FILLED) * pace)) return null;
+  return { sounding, beat: row[0]!.group.startBeat + (end - row[0]!.note.startSeconds) / pace };
+}
+
+const isWithin = ({ group }: Match, { sounding, beat }: Reached): boolean =>
+  group.sounding === sounding && group.startBeat + FILLED * group.beats < beat;
 
 /** Noise this near under the softest that was heard hides what is as soft. */
 const HIDES_DB: Decibels = 12;

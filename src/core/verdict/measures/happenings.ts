@@ -136,7 +136,7 @@ export function playedText({ score, matches, nameAt }: Speaking): string {
   const [blurred, hidden] = [of('blurred'), of('hidden')];
   const open = [
     blurred.length > 0
-      ? ` In this room ${names(blurred)} could not be told from the same note beside ${blurred.length === 1 ? 'it' : 'each'}.`
+      ? ` In this room ${counts(blurred)} could not be told from the same note beside ${blurred.length === 1 ? 'it' : 'each'}.`
       : '',
     hidden.length > 0
       ? ` How ${names(hidden)} sounded is not known: the noise of the room is as loud as your soft notes.`
@@ -150,7 +150,7 @@ export function playedText({ score, matches, nameAt }: Speaking): string {
   const tail = `${open}${ending}`;
   if (parts.length > 0) return `${capital(parts.join('; '))}.${tail}`;
   return stopped > 0
-    ? `${played === 1 ? 'One note was' : `${played} notes were`} played as written.${tail}`
+    ? `${played - unknown === 1 ? 'One note was' : `${played - unknown} notes were`} played as written.${tail}`
     : unknown > 0
       ? `${played - unknown} of ${matches.length} notes were heard as written.${open}`
       : matches.length === 1
