@@ -104,7 +104,13 @@ export function separateDetours(
       )
       .slice(-ECHOING_NOTES)
       .map(({ pitch }) => pitch);
+  const isTold = (part: Plateau) =>
+    [...events, ...faint].some(
+      ({ kind, startSeconds }) => kind === 'blip' && startSeconds === part.from * hop,
+    );
   const report = (kind: NoteEvent['kind'], part: Plateau, note: Plateau | null) => {
+    // A beginning is wrong once: what comes between it and the note is the period that the two have in common.
+    if (kind === 'blip' && isTold(part)) return;
     // What was heard in a note's place still rings under it.
     if (note && squeaks.some(({ from, to }) => part.from > from && (part.from - to) * hop < ringing)) return;
     // In a note that hardly stands out of the house's noise the noise makes pitches of its own.
