@@ -78,39 +78,9 @@ const APART: Weights = {
   ends: 0,
   length: -39,
 };
-/**
- * A mode below the note has all that the note has, which grows with it: fitted to 118 of all instruments and 360 moments in which
- * something else was wrong or nothing, each quarter of the instruments told by the others.
- */
-const LOWER: Weights = {
-  any: 1.9,
-  comes: 0.342,
-  goes: -0.165,
-  level: 0.065,
-  alone: 0.111,
-  grown: -0.082,
-  follows: -0.097,
-  own: 0.209,
-  begins: -0.254,
-  ends: -0.844,
-  length: -44,
-};
-/** Where all partials of the wrong mode are an earlier note's one that grows early is less. */
+/** Where all partials of the wrong mode are an earlier note's, or the note's, one that grows early is less. */
 const EARLIERS: Weights = { ...APART, any: APART.any - 3.3 };
-/** Where all are the note's they go when the mode goes, and how long it lasts tells nothing: fitted as above, to 114 and 3,100. */
-const NOTES: Weights = {
-  any: -8.35,
-  comes: 0.39,
-  goes: 0.346,
-  level: 0.133,
-  alone: 0.304,
-  grown: -0.328,
-  follows: 0.459,
-  own: 0,
-  begins: -0.214,
-  ends: -0.883,
-  length: 5.3,
-};
+const NOTES: Weights = { ...APART, any: APART.any - 3.5 };
 /**
  * Where all are both's, as in a note that is tongued again, it is told by what begins and ends anew while the note's others wait: fitted
  * to 120 wrong beginnings of 40 ms and more and 1,700 good ones of repeated notes, each quarter of the instruments told by the others.
@@ -262,8 +232,7 @@ function beginningIn(
   const modes = SHARES.find(({ isModes }) => tones.some(isModes));
   const isNotes = NOTES_OWN.find((is) => tones.some(is));
   if (!modes || !isNotes) return null;
-  const { isModes } = modes;
-  const weights = (mode < note.pitch ? modes.lower : null) ?? modes.weights;
+  const { isModes, weights } = modes;
   const isOverEcho =
     weights === BOTHS &&
     isOverItsEcho(
@@ -339,13 +308,9 @@ const isEnd = (frame: number, { hopDb }: Frames): boolean =>
     hopMean(hopDb, frame + 1 + STOP_FRAMES / 2, STOP_FRAMES) >
   STOP_DB;
 
-/** Which tones show the wrong mode, the first of these that any tone meets, and what is then weighed, where it lies below the note too. */
-const SHARES: readonly {
-  readonly isModes: (tone: Tone) => boolean;
-  readonly weights: Weights;
-  readonly lower?: Weights;
-}[] = [
-  { isModes: ({ other, note, earlier }) => other && !note && !earlier, weights: APART, lower: LOWER },
+/** Which tones show the wrong mode, the first of these that any tone meets, and what is then weighed. */
+const SHARES: readonly { readonly isModes: (tone: Tone) => boolean; readonly weights: Weights }[] = [
+  { isModes: ({ other, note, earlier }) => other && !note && !earlier, weights: APART },
   { isModes: ({ other, note }) => other && !note, weights: EARLIERS },
   { isModes: ({ other, earlier }) => other && !earlier, weights: NOTES },
   { isModes: ({ other }) => other, weights: BOTHS },
