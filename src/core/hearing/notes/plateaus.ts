@@ -9,6 +9,7 @@ import { interruptionsWithin } from './restarts';
 import type { Doubt, Replacement } from './replacements';
 import { hadStopped } from './stopped';
 import { withinSwings } from './swings';
+import { withoutNulls } from './nulls';
 import type { Scene } from './scene';
 
 /** A stretch of frames on one pitch, half-open. */
@@ -40,16 +41,6 @@ const HIDES: Seconds = 0.25;
 const SHORTEST_AGAIN: Seconds = 0.09;
 /** Frames around a squeak in which the note that it interrupts does not carry on. */
 const NEAR_SQUEAK = 11;
-/** For how long, and how far, a pitch leaps where a tone and its echoes cancel, and how far apart the tone is before it and after it. */
-const NULL: {
-  readonly longest: Seconds;
-  readonly widest: Semitones;
-  readonly apart: Semitones;
-} = {
-  longest: 0.035,
-  widest: 2.3,
-  apart: 0.9,
-};
 /** Faster than any vibrato or bend, in semitones a frame: the pitch does not swing there, it changes. */
 const LEAP = 0.18;
 /** So far, in steps, it has to have leapt: in a room a wide vibrato leaps too, but not to the next note. */
@@ -234,28 +225,6 @@ function withoutSpecks(parts: Plateau[]): Plateau[] {
     kept.push({ ...part, joined: kept.length > 0 && bridged });
     bridged = true;
   }
-  return kept;
-}
-
-/**
- * Takes moments in which a tone and its echoes nearly cancel into the tone: what is left turns its phase quickly there, and the pitch
- * leaps away and back.
- */
-function withoutNulls(parts: readonly Plateau[], hop: Seconds): Plateau[] {
-  const kept: Plateau[] = [];
-  parts.forEach((part, i) => {
-    const before = kept[kept.length - 1];
-    const after = parts[i + 1];
-    const isNull =
-      before &&
-      part.joined &&
-      after?.joined &&
-      (part.to - part.from) * hop <= NULL.longest &&
-      Math.abs(before.pitch - after.pitch) < NULL.apart &&
-      Math.abs(part.pitch - before.pitch) < NULL.widest;
-    if (isNull) kept[kept.length - 1] = { ...before, to: part.to };
-    else kept.push(part);
-  });
   return kept;
 }
 
