@@ -105,10 +105,11 @@ export function isRegular(pitch: Float64Array, hop: Seconds): boolean {
   let [all, regular] = [0, 0];
   for (let start = 0; start + stretch <= pitch.length; start += Math.max(1, stretch >> 1)) {
     const part = detrended(pitch.subarray(start, start + stretch), lineThrough(pitch, start, stretch));
+    const power = powerOf(part);
     let share = 0;
     for (let rate = SLOWEST_HZ; rate <= FASTEST_HZ; rate += STEP_HZ) {
       let sum = 0;
-      for (let k = 1; k <= SWING_PARTIALS; k++) sum += sinusoidAt(k * rate, part, hop).share;
+      for (let k = 1; k <= SWING_PARTIALS; k++) sum += sinusoidAt(k * rate, part, hop, power).share;
       share = Math.max(share, sum);
     }
     all++;
@@ -154,18 +155,35 @@ function lineThrough(values: Float64Array, start: number, length: number): numbe
 }
 
 function bestSinusoid(values: Float64Array, hop: Seconds): Fit {
+  const power = powerOf(values);
   let best: Fit = { rate: NaN, amplitude: 0, share: 0 };
   for (let rate = SLOWEST_HZ; rate <= FASTEST_HZ + 1e-9; rate += STEP_HZ) {
-    const fit = sinusoidAt(rate, values, hop);
+    const fit = sinusoidAt(rate, values, hop, power);
     if (fit.share > best.share) best = fit;
   }
   return best;
 }
 
-/** How much of some values a sinusoid explains; nothing where too little is known. */
-function sinusoidAt(rate: Hertz, values: Float64Array, hop: Seconds): Fit {
+/** How many values are known, and the sum of their squares. */
+interface Power {
+  readonly energy: number;
+  readonly count: number;
+}
+
+function powerOf(values: Float64Array): Power {
   let energy = 0;
   let count = 0;
+  for (const value of values) {
+    if (Number.isNaN(value)) continue;
+    energy += value * value;
+    count++;
+  }
+  return { energy, count };
+}
+
+/** How much of some values a sinusoid explains; nothing where too little is known. */
+function sinusoidAt(rate: Hertz, values: Float64Array, hop: Seconds, { energy, count }: Power): Fit {
+  if (energy < 1e-9 || count < 8) return { rate, amplitude: 0, share: 0 };
   let c = 0;
   let s = 0;
   // e^(i·phase) turned step by step: a sine and a cosine a rate instead of two a value.
@@ -178,18 +196,11 @@ function sinusoidAt(rate: Hertz, values: Float64Array, hop: Seconds): Fit {
     if (!Number.isNaN(value)) {
       c += value * re;
       s += value * im;
-      energy += value * value;
-      count++;
     }
     const turned = re * cos - im * sin;
     im = re * sin + im * cos;
     re = turned;
   }
-  if (energy < 1e-9 || count < 8) return { rate, amplitude: 0, share: 0 };
   const amplitude = (2 / count) * Math.hypot(c, s);
-  return {
-    rate,
-    amplitude,
-    share: Math.min(1, (amplitude * amplitude * count) / 2 / energy),
-  };
+  return { rate, amplitude, share: Math.min(1, (amplitude * amplitude * count) / 2 / energy) };
 }
