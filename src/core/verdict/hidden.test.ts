@@ -89,7 +89,10 @@ test('of a row that was left in free time no more is said to be unplayed than th
             i < 6
               ? { startSeconds: i / 4, endSeconds: i / 4 + 0.25 }
               : i < 13
-                ? { startSeconds: 1.5 + (i - 6) / 2, endSeconds: 2 + (i - 6) / 2 }
+                ? {
+                    startSeconds: 1.5 + (i - 6) / 2,
+                    endSeconds: 2 + (i - 6) / 2 + (i === 12 ? decaySeconds : 0),
+                  }
                 : null,
           timing: { firstBeatSeconds: null },
           conditions: { room: { decaySeconds, spreadDb: 4.3 } },

@@ -1,4 +1,4 @@
-import { min } from 'd3-array';
+import { min, pairs } from 'd3-array';
 import { quantile } from '@/core/base';
 import type { Beats, Match } from '@/core/hearing/matching';
 import { lengthOf, type Note } from '@/core/hearing/notes';
@@ -18,14 +18,15 @@ const FILLED = 0.5;
  * long sound is heard. Such a note was not missed; whether it was begun is not known.
  */
 export function withBlurred(matches: readonly Match[], { notes, conditions }: Heard, beats: Beats): Match[] {
-  const blur = blurOf(reckonedWith(conditions.room).decaySeconds);
+  const { decaySeconds } = reckonedWith(conditions.room);
+  const blur = blurOf(decaySeconds);
   const heardAt = (i: number) => {
     const match = matches[i];
     return match?.state === 'played' && match.note !== null
       ? { group: match.group, note: notes[match.note]! }
       : null;
   };
-  const reached = blur > 0 && !beats.secondsOf ? beatReached(matches, notes) : null;
+  const reached = blur > 0 && !beats.secondsOf ? beatReached(matches, notes, decaySeconds ?? 0) : null;
   return matches.map((match, i) => {
     const mayBeHeld = reached !== null && match.state === 'unplayed' && isWithin(match, reached);
     if (mayBeHeld) return { ...match, state: 'blurred' };
@@ -59,7 +60,11 @@ interface Reached {
  * In free time a row of one pitch that was left in its middle, of which some sounds may hold several notes: how many were played is told
  * by no more than how long it was played, and how quickly at the quickest. Null where each sound is as long as one note.
  */
-function beatReached(matches: readonly Match[], notes: readonly Note[]): Reached | null {
+function beatReached(
+  matches: readonly Match[],
+  notes: readonly Note[],
+  decaySeconds: Seconds,
+): Reached | null {
   const last = matches.findLastIndex(({ note }) => note !== null);
   const sounding = matches[last]?.group.sounding;
   if (sounding === undefined || matches[last + 1]?.group.sounding !== sounding) return null;
@@ -68,15 +73,17 @@ function beatReached(matches: readonly Match[], notes: readonly Note[]): Reached
     .slice(first, last + 1)
     .flatMap(({ group, note }) => (note === null ? [] : [{ group, note: notes[note]! }]));
   if (row.length < FEWEST_IN_ROW) return null;
-  const end = row[row.length - 1]!.note.endSeconds;
-  const paces = row.map(({ group, note }, i) => {
-    const next = row[i + 1];
-    return next
-      ? (next.note.startSeconds - note.startSeconds) / (next.group.startBeat - group.startBeat)
-      : lengthOf(note) / group.beats;
-  });
+  // The last one rings on.
+  const lastSound = row[row.length - 1]!.note;
+  const end = Math.max(lastSound.startSeconds, lastSound.endSeconds - decaySeconds);
+  const paces = pairs(
+    row,
+    (here, next) =>
+      (next.note.startSeconds - here.note.startSeconds) / (next.group.startBeat - here.group.startBeat),
+  );
   const pace = quantile(paces, QUICKER);
-  if (!paces.some((each) => each > (1 + FILLED) * pace)) return null;
+  const lastPace = (end - lastSound.startSeconds) / row[row.length - 1]!.group.beats;
+  if (![...paces, lastPace].some((each) => each > (1 + FILLED) * pace)) return null;
   return { sounding, beat: row[0]!.group.startBeat + (end - row[0]!.note.startSeconds) / pace };
 }
 
