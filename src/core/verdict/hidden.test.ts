@@ -102,7 +102,7 @@ test('of a row that was left in free time no more is said to be unplayed than th
     );
   expect(heardIn(0.6)).toMatch(
     new RegExp(
-      `^13 notes were played as written. In this room .* 7 times could not be told .* The last ${count - 20} notes of ${count} were not played.`,
+      `^13 notes were played as written. In this room 7 notes \\(C3 7 times\\) could not be told from the same note beside them. The last ${count - 20} notes of ${count} were not played.`,
     ),
   );
   expect(heardIn(0.1)).toContain(`The last ${count - 13} notes of ${count} were not played.`);

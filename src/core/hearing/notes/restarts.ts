@@ -4,7 +4,7 @@ import { midiToHertz, type Decibels, type Seconds } from '@/core/tuning';
 import { evidenceOfSwing } from './echoedVibrato';
 import { inStep, likeliest, type Start } from './inStep';
 import type { Doubt } from './replacements';
-import type { Scene } from './scene';
+import { DUE_ODDS, isAt, type Scene } from './scene';
 import { startsWithin } from './starts';
 import { isRegular, swingIn, vibratoIn } from './vibrato';
 
@@ -20,8 +20,6 @@ const BELIEVED = { dry: 1.5, inEcho: 0.9 } as const;
  */
 const FEW_CHANCES: Seconds = 0.5;
 const MOST_CHANCES = 0.6;
-/** So much likelier a start is where the music has one: in a bad room 173 of 174 are found, and of tones held instead 10 of 522 told as two. */
-const DUE = 3.5;
 const BELIEVED_WITH = { others: 3, odds: -0.35 } as const;
 /**
  * Within a vibrato wider than repeated notes swing by themselves, it takes more; the middle half of the values of one that a room makes
@@ -87,8 +85,8 @@ export function interruptionsWithin(
   const told = [...new Set([...likely, ...regular])];
   const secondsAt = ({ at }: Start) => frames.startSeconds + (at - SEEN_LATE) * frames.hopSeconds;
   const asked = due.flatMap((time) => {
-    const within = (start: Start) => secondsAt(start) >= time.from && secondsAt(start) < time.to;
-    const possible = candidates.filter((start) => start.odds > needed - DUE && within(start));
+    const within = (start: Start) => isAt(time, secondsAt(start));
+    const possible = candidates.filter((start) => start.odds > needed - DUE_ODDS && within(start));
     return told.some(within) ? [] : likeliest(possible, Infinity);
   });
   const starts = likeliest([...told, ...asked], apart);
@@ -98,10 +96,7 @@ export function interruptionsWithin(
   return starts
     .filter((start) => !swings.has(start))
     .sort((a, b) => a.at - b.at)
-    .map(({ stop, at }) => ({
-      from: stop,
-      to: Math.max(stop + 1, Math.round(at - SEEN_LATE)),
-    }));
+    .map(({ stop, at }) => ({ from: stop, to: Math.max(stop + 1, Math.round(at - SEEN_LATE)) }));
 }
 
 /** Which of what look like starts are swings of a vibrato. */
@@ -117,10 +112,7 @@ function swingsAmong(
     const { swing, share } = swingIn(pitch, frames.hopSeconds);
     if (share < SWING.share || swing.extentCents < SWING.cents) return 0;
     const hertz = pitch.map((semitones) => midiToHertz(semitones, a4));
-    return evidenceOfSwing(frames, hertz, first, swing, {
-      decaySeconds,
-      spreadDb: USUAL_SPREAD,
-    });
+    return evidenceOfSwing(frames, hertz, first, swing, { decaySeconds, spreadDb: USUAL_SPREAD });
   });
   // Of a tone that lasts for several stretches each tells by itself.
   const ofAll = (mean(evidence) ?? 0) * ((to - from) / length);

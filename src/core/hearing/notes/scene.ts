@@ -16,3 +16,8 @@ export interface Scene {
   readonly rings: boolean;
   readonly due: readonly Due[];
 }
+
+/** So much likelier, in log-odds, a start is where the music has one: see docs/measuring.md, With the music open. */
+export const DUE_ODDS = 3.5;
+
+export const isAt = ({ from, to }: Due, seconds: Seconds): boolean => seconds >= from && seconds < to;

@@ -5,6 +5,7 @@ import { logOdds, type Evidence } from './evidence';
 import { hopMean } from './gaps';
 import type { Due } from './hearing';
 import type { Line } from './line';
+import { DUE_ODDS, isAt } from './scene';
 
 /** What is seen before a moment at which something else begins to sound in a tone's place: levels in dB. */
 interface Seen {
@@ -31,9 +32,8 @@ const EVIDENCE: readonly Evidence<Seen>[] = [
   // Where a tone breaks upwards its own partials fall as if it stopped.
   { weight: -1.91, of: ({ newness, isAbove }) => (isAbove ? Math.min(1, newness) : 0) },
 ];
-/** In a living room six of a thousand breaks are over this, and seven of eight stops; so much less it takes where the music has a start. */
+/** In a living room six of a thousand breaks are over this, and seven of eight stops; less where the music has a start. */
 const TOLD_FROM = 1.8;
-const DUE = 3.5;
 
 /** Where nothing rings a stop is heard as one: so far the level falls just before. */
 const FALLS_DB: Decibels = 5;
@@ -82,7 +82,7 @@ export function hadStopped(
     isAbove,
   });
   const at = startSeconds + from * hopSeconds;
-  return odds > TOLD_FROM - (due.some((time) => at >= time.from && at < time.to) ? DUE : 0);
+  return odds > TOLD_FROM - (due.some((time) => isAt(time, at)) ? DUE_ODDS : 0);
 }
 
 const sumOf = (values: Float32Array): number => values.reduce((sum, value) => sum + (value || 0), 0);

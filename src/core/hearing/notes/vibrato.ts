@@ -128,10 +128,7 @@ export function swingIn(
 ): { readonly swing: Vibrato; readonly share: number } {
   const cents = pitch.map((semitones) => 100 * semitones);
   const fit = bestSinusoid(detrended(cents, lineThrough(cents, 0, cents.length)), hop);
-  return {
-    swing: { rateHz: fit.rate, extentCents: fit.amplitude },
-    share: fit.share,
-  };
+  return { swing: { rateHz: fit.rate, extentCents: fit.amplitude }, share: fit.share };
 }
 
 /** Least-squares slope per step over a stretch, unknown values passed over. */

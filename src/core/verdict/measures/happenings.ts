@@ -136,7 +136,7 @@ export function playedText({ score, matches, nameAt }: Speaking): string {
   const [blurred, hidden] = [of('blurred'), of('hidden')];
   const open = [
     blurred.length > 0
-      ? ` In this room ${counts(blurred)} could not be told from the same note beside ${blurred.length === 1 ? 'it' : 'each'}.`
+      ? ` In this room ${plural(blurred.length, 'note')} (${counts(blurred)}) could not be told from the same note beside ${blurred.length === 1 ? 'it' : 'them'}.`
       : '',
     hidden.length > 0
       ? ` How ${names(hidden)} sounded is not known: the noise of the room is as loud as your soft notes.`
