@@ -108,6 +108,27 @@ test('of a row that was left in free time no more is said to be unplayed than th
   expect(heardIn(0.1)).toContain(`The last ${count - 13} notes of ${count} were not played.`);
 });
 
+test('of a row of which one long sound was heard, it is taken to be as quick as asked', () => {
+  const ladder = scoreOfFamily('subdivision-ladder', 'bassoon');
+  const beat = 60 / ladder.tempo!;
+  const left = (seconds: number) =>
+    sentenceOf(
+      judgedAsWritten(
+        { ...ladder, notes: ladder.notes.map((note, i) => ({ ...note, startBeat: i, beats: 1 })) },
+        {
+          note: ({ index }) => (index === 0 ? { startSeconds: 0, endSeconds: seconds + 0.6 } : null),
+          timing: { firstBeatSeconds: null },
+          conditions: { room: { decaySeconds: 0.6, spreadDb: 4.3 } },
+        },
+      ),
+      'notes-played',
+    );
+  const count = ladder.notes.length;
+  expect(left(9 * beat)).toContain('In this room 8 notes (C3 8 times) could not be told');
+  expect(left(9 * beat)).toContain(`The last ${count - 9} notes of ${count} were not played.`);
+  expect(left(beat)).toContain(`The last ${count - 1} notes of ${count} were not played.`);
+});
+
 test('of a room of which nothing is known steps are judged as in an ordinary one', () => {
   const octaves = scoreOfFamily('octave-slurs', 'flute');
   const stepped = (room: { decaySeconds: null; spreadDb: number | null } | null) =>

@@ -26,7 +26,8 @@ export function withBlurred(matches: readonly Match[], { notes, conditions }: He
       ? { group: match.group, note: notes[match.note]! }
       : null;
   };
-  const reached = blur > 0 && !beats.secondsOf ? beatReached(matches, notes, decaySeconds ?? 0) : null;
+  const reached =
+    blur > 0 && !beats.secondsOf ? beatReached(matches, notes, decaySeconds ?? 0, beats.beatSeconds) : null;
   return matches.map((match, i) => {
     const mayBeHeld = reached !== null && match.state === 'unplayed' && isWithin(match, reached);
     if (mayBeHeld) return { ...match, state: 'blurred' };
@@ -46,7 +47,7 @@ export function withBlurred(matches: readonly Match[], { notes, conditions }: He
   });
 }
 
-/** Fewer sounds of a row do not tell how quick it was; of more their quicker ones do. */
+/** Fewer sounds of a row do not tell how quick it was, and it is taken to be as quick as asked; of more their quicker ones do. */
 const FEWEST_IN_ROW = 4;
 const QUICKER = 0.25;
 
@@ -64,6 +65,7 @@ function beatReached(
   matches: readonly Match[],
   notes: readonly Note[],
   decaySeconds: Seconds,
+  usualPace: Seconds,
 ): Reached | null {
   const last = matches.findLastIndex(({ note }) => note !== null);
   const sounding = matches[last]?.group.sounding;
@@ -72,7 +74,6 @@ function beatReached(
   const row = matches
     .slice(first, last + 1)
     .flatMap(({ group, note }) => (note === null ? [] : [{ group, note: notes[note]! }]));
-  if (row.length < FEWEST_IN_ROW) return null;
   // The last one rings on.
   const lastSound = row[row.length - 1]!.note;
   const end = Math.max(lastSound.startSeconds, lastSound.endSeconds - decaySeconds);
@@ -81,7 +82,7 @@ function beatReached(
     (here, next) =>
       (next.note.startSeconds - here.note.startSeconds) / (next.group.startBeat - here.group.startBeat),
   );
-  const pace = quantile(paces, QUICKER);
+  const pace = row.length < FEWEST_IN_ROW ? usualPace : quantile(paces, QUICKER);
   const lastPace = (end - lastSound.startSeconds) / row[row.length - 1]!.group.beats;
   if (![...paces, lastPace].some((each) => each > (1 + FILLED) * pace)) return null;
   return { sounding, beat: row[0]!.group.startBeat + (end - row[0]!.note.startSeconds) / pace };

@@ -5,7 +5,6 @@ import { otherModes } from './modes';
 import type { NoteEvent } from './note';
 import { onePitchOf, type Plateau } from './plateaus';
 import type { Scene } from './scene';
-import { standsByItself } from './standsByItself';
 import { wrongBeginning, type WrongBeginning } from './wrongBeginning';
 
 /** For so long the notes before it may still be heard. */
@@ -61,23 +60,13 @@ export function withWrongBeginnings(
       noteIndex: null,
       confidence: Math.min(1, 0.6 + (wrong.to - wrong.from) * hop * 4),
     };
-    const ringing = notes.slice(-ECHOING_NOTES).filter(({ to }) => (wrong.from - to) * hop < ECHOES);
-    const stands =
-      wrong.isOverEcho ||
-      standsByItself(
-        wrong,
-        note.pitch,
-        ringing.map(({ pitch }) => pitch),
-        frames,
-        a4,
-      );
     const overlaps = (event: NoteEvent) =>
       event.startSeconds < blip.endSeconds + SAME && event.endSeconds > blip.startSeconds - SAME;
     // What was told of the same moment by another name is this beginning.
     if (!events.some((event) => event.kind === 'blip' && overlaps(event))) {
       events = events.filter((event) => !overlaps(event));
       faint = faint.filter((event) => !overlaps(event));
-      (stands ? events : faint).push(blip);
+      (wrong.stands ? events : faint).push(blip);
     }
     const before = notes[notes.length - 1];
     const earliest = before ? before.from + Math.round(SHORTEST_NOTE / hop) : 0;

@@ -12,7 +12,7 @@ import {
 import { ownSeconds, type Line } from './line';
 import type { NoteEvent } from './note';
 import type { Replacement } from './replacements';
-import { standsByItself } from './standsByItself';
+import { standingOf, standsByItself } from './standsByItself';
 import { hadStopped } from './stopped';
 import { detourKind, isAboveAll, modeNear } from './modes';
 import { onePitchOf, type Plateau } from './plateaus';
@@ -120,7 +120,7 @@ export function separateDetours(
     const isFaint =
       kind === 'blip' &&
       note &&
-      !standsByItself(asMode(part, note), note.pitch, ringingInto(part), frames, a4);
+      !standsByItself(standingOf(asMode(part, note), note.pitch, ringingInto(part), frames, a4));
     (isFaint ? faint : events).push({
       kind,
       startSeconds: part.from * hop,
@@ -214,7 +214,7 @@ export function separateDetours(
           });
         }
         changed = true;
-      } else if (after && (ofBoth || isStartOf(length, seconds(after), isInLine))) {
+      } else if (after && (ofBoth || isStartOf(length, ownLength(here, after), seconds(after), isInLine))) {
         const detour = ofBoth ? null : detourOf(here, after, true);
         if (!detour) {
           const late = isFraction(here, after) && !isInLine();
@@ -273,10 +273,13 @@ export function separateDetours(
   return { notes: parts.filter((part) => seconds(part) >= SHORTEST_NOTE), events, faint };
 }
 
-/** Whether a brief pitch can be the start of the note after it: alone at an onset it may last longer than within a line. */
-function isStartOf(length: Seconds, following: Seconds, isInLine: () => boolean): boolean {
-  if (following <= length) return false;
-  return length <= LONGEST_BLIP || (length <= LONGEST_START && following >= 3 * length && !isInLine());
+/**
+ * Whether a brief pitch can be the start of the note after it: alone at an onset it may last longer than within a line.
+ * @param own how long it sounds by itself.
+ */
+function isStartOf(length: Seconds, own: Seconds, following: Seconds, isInLine: () => boolean): boolean {
+  if (following <= length || length > LONGEST_START) return false;
+  return own <= LONGEST_BLIP || (following >= 3 * length && !isInLine());
 }
 
 /** Whether a pitch is a half or a third of the note's: at an onset a tone repeats itself only every few periods. */

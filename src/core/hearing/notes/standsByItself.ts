@@ -10,26 +10,37 @@ const MODE_PARTIALS = 5;
 /** The ear adds up what it hears over so long: what is shorter is softer to it. */
 const ADDS_UP: Seconds = 0.1;
 
-/** What is seen of a mode that has partials of its own: levels in dB against the note afterwards. */
-interface Seen {
+/** How another mode stands in the beginning of a note: levels in dB against the note afterwards. */
+interface Heard {
   /** Its partials, added up as the ear does. */
   readonly heard: Decibels;
   /** How far the note rises where the mode ends, and between the mode and afterwards: a break changes all at once. */
   readonly rise: Decibels;
   readonly grown: Decibels;
+}
+
+/** How one stands that has partials of its own. */
+export interface Apart extends Heard {
+  readonly isApart: true;
   /** Partials that the mode could have, with those that are the note's too: a tone that speaks well shows them all. */
   readonly loudest: Decibels;
   readonly seconds: Seconds;
   /** What the mode has for itself against what the note has for itself meanwhile. */
   readonly alone: Decibels;
+  /** How far that changes where the mode ends. */
+  readonly falls: Decibels;
+  /** Whether it lies over the echo of the note itself: then its partials do not come one after another, they are there. */
+  readonly isOverEcho: boolean;
 }
+
+export type Standing = Apart | (Heard & { readonly isApart: false });
 
 /**
  * Fitted by logistic regression to 500 wrong beginnings of all simulated instruments, dry and in living rooms, and 200 modes that came
  * first in attacks of two sets of recorded instruments.
  */
 const PRIOR = 5.1;
-const EVIDENCE: readonly Evidence<Seen>[] = [
+const EVIDENCE: readonly Evidence<Apart>[] = [
   { weight: 0.33, of: ({ heard }) => clamp(heard, -30, 0) },
   { weight: 0.085, of: ({ rise }) => clamp(rise, 0, 40) },
   { weight: -0.15, of: ({ grown }) => clamp(grown, 0, 30) },
@@ -68,19 +79,17 @@ interface Moment {
 }
 
 /**
- * Whether another mode at the beginning of a note stands by itself, which is what makes it a fault. A tone that speaks well lets
- * its partials come one after another: for some hundredths of a second another of its modes may be the strongest, faint, and lost
- * in the tone as that grows. One that breaks is loud and long enough to be heard, or gives way all at once. Where the partials lie too
- * near to each other for that to be seen it is taken to stand.
+ * How another mode at the beginning of a note stands. Null where that is not seen: the partials lie too near to each other, or the note
+ * has none that the mode has not.
  * @param earlier pitches that may still ring, in the order in which they sounded.
  */
-export function standsByItself(
+export function standingOf(
   { from, to, pitch }: Moment,
   note: Midi,
   earlier: readonly Midi[],
   frames: Frames,
   a4: Hertz,
-): boolean {
+): Standing | null {
   const sounds: Sound[] = [
     { whose: 'note', pitch: note, partials: NOTE_PARTIALS },
     ...earlier.map((rings) => ({ whose: 'earlier' as const, pitch: rings, partials: NOTE_PARTIALS })),
@@ -88,7 +97,7 @@ export function standsByItself(
   ];
   const highest = (MODE_PARTIALS + 0.25) * midiToHertz(Math.max(pitch, note), a4);
   const together = new Fits(frames, a4).together(sounds, highest);
-  if (!together?.isResolved) return true;
+  if (!together?.isResolved) return null;
   const { tones, amplitudesAt } = together;
   const fitted = new Map<number, Float64Array>();
   const fitAt = (frame: number) => {
@@ -117,27 +126,43 @@ export function standsByItself(
   const stands = afterwards(isOfNote);
   const all = powerOver(from, to, (tone) => tone.other);
 
-  if (!tones.some(isOwn)) {
-    if (!tones.some(isNotes)) return true;
-    const heard = heardDb(all, frames.hopSeconds, stands);
-    const isSudden = (heard >= UNHEARD && rise >= RISES) || (heard >= NEARLY_HEARD && rise >= RISES_NEARLY);
-    return grown >= ABSENT && (heard >= HEARD || isSudden);
-  }
-  // Over the echo of the note itself its partials do not come one after another: they are there.
-  if (isOverItsEcho(note, earlier)) return true;
+  if (!tones.some(isOwn))
+    return tones.some(isNotes)
+      ? { isApart: false, heard: heardDb(all, frames.hopSeconds, stands), rise, grown }
+      : null;
   const mode = powerOver(from, to + BLUR, isOwn);
-  const heard = heardDb(mode, frames.hopSeconds, stands);
-  const alone = decibels(mean(mode.subarray(0, to - from)) / notesOwn);
-  const falls = decibels(powerAt(to + AROUND_END.after, isOwn) / Math.max(...mode));
-  const odds = logOdds(PRIOR, EVIDENCE, {
-    heard,
+  return {
+    isApart: true,
+    heard: heardDb(mode, frames.hopSeconds, stands),
     rise,
     grown,
     loudest: decibels(Math.max(...all) / stands),
     seconds: (to - from) * frames.hopSeconds,
-    alone,
-  });
-  return odds > 0 || (alone >= ALONE && heard >= UNHEARD && falls <= -FALLS);
+    alone: decibels(mean(mode.subarray(0, to - from)) / notesOwn),
+    falls: decibels(powerAt(to + AROUND_END.after, isOwn) / Math.max(...mode)),
+    isOverEcho: isOverItsEcho(note, earlier),
+  };
+}
+
+/**
+ * Whether another mode at the beginning of a note stands by itself, which is what makes it a fault. A tone that speaks well lets
+ * its partials come one after another: for some hundredths of a second another of its modes may be the strongest, faint, and lost
+ * in the tone as that grows. One that breaks is loud and long enough to be heard, or gives way all at once. Where that is not seen it
+ * is taken to stand.
+ */
+export function standsByItself(standing: Standing | null): boolean {
+  if (!standing) return true;
+  const { heard, rise, grown } = standing;
+  if (!standing.isApart) {
+    const isSudden = (heard >= UNHEARD && rise >= RISES) || (heard >= NEARLY_HEARD && rise >= RISES_NEARLY);
+    return grown >= ABSENT && (heard >= HEARD || isSudden);
+  }
+  const { alone, falls, isOverEcho } = standing;
+  return (
+    isOverEcho ||
+    logOdds(PRIOR, EVIDENCE, standing) > 0 ||
+    (alone >= ALONE && heard >= UNHEARD && falls <= -FALLS)
+  );
 }
 
 const isOfNote = ({ note }: Tone): boolean => note;

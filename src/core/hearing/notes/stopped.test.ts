@@ -96,3 +96,13 @@ test('where the music begins a note less is enough', () => {
   expect(hadStopped(AT, true, slight)).toBe(false);
   expect(hadStopped(AT, true, { ...slight, due })).toBe(true);
 });
+
+test('and what lies below the tone may be found before the stop, but only there', () => {
+  const due = [{ from: AT * HOP - 0.1, to: AT * HOP + 0.1 }];
+  const EARLY = 6;
+  const stopping = falling(12, 2, 1);
+  expect(hadStopped(AT - EARLY, false, stopping)).toBe(false);
+  expect(hadStopped(AT - EARLY, true, { ...stopping, due })).toBe(false);
+  expect(hadStopped(AT - EARLY, false, { ...stopping, due })).toBe(true);
+  expect(hadStopped(AT - 2 * EARLY, false, { ...stopping, due })).toBe(false);
+});

@@ -39,6 +39,9 @@ const TOLD_FROM = 1.8;
 const FALLS_DB: Decibels = 5;
 const JUST_BEFORE = { frames: 5, before: 3 } as const;
 
+/** Over what still rings, a pitch below it is found as soon as its window reaches into it, so long before it sounds. */
+const EARLY: Seconds = 0.025;
+
 /** What of a scene is looked at. */
 export interface Stopping {
   readonly line: Pick<Line, 'growthDb' | 'hopDb' | 'newness'>;
@@ -69,20 +72,33 @@ export function hadStopped(
 ): boolean {
   const whole = hopMean(hopDb, from - Math.round(WHOLE.before / hopSeconds), WHOLE.frames);
   if (!rings) return whole - hopMean(hopDb, from - JUST_BEFORE.before, JUST_BEFORE.frames) > FALLS_DB;
-  const over = (look: { readonly from: number; readonly to: number }, of: (frame: number) => number) =>
-    Array.from({ length: look.to - look.from }, (_, i) => from + look.from + i)
+  const over = (
+    moment: number,
+    look: { readonly from: number; readonly to: number },
+    of: (frame: number) => number,
+  ) =>
+    Array.from({ length: look.to - look.from }, (_, i) => moment + look.from + i)
       .filter((frame) => frame >= 0 && frame < hopDb.length)
       .map(of);
-  const odds = logOdds(PRIOR, EVIDENCE, {
-    falls: -Math.min(...over(LOOK.falls, (i) => sumOf(growthDb.subarray(i, i + FALL_FRAMES)))),
-    lowest: Math.min(
-      ...over(LOOK.lowest, (i) => sumOf(hopDb.subarray(i, i + LEVEL_FRAMES)) / LEVEL_FRAMES - whole),
-    ),
-    newness: Math.max(...over(LOOK.newness, (i) => (Number.isNaN(newness[i]!) ? 1 : newness[i]!))),
-    isAbove,
-  });
+  const oddsAt = (moment: number) =>
+    logOdds(PRIOR, EVIDENCE, {
+      falls: -Math.min(...over(moment, LOOK.falls, (i) => sumOf(growthDb.subarray(i, i + FALL_FRAMES)))),
+      lowest: Math.min(
+        ...over(
+          moment,
+          LOOK.lowest,
+          (i) => sumOf(hopDb.subarray(i, i + LEVEL_FRAMES)) / LEVEL_FRAMES - whole,
+        ),
+      ),
+      newness: Math.max(...over(moment, LOOK.newness, (i) => (Number.isNaN(newness[i]!) ? 1 : newness[i]!))),
+      isAbove,
+    });
   const at = startSeconds + from * hopSeconds;
-  return odds > TOLD_FROM - (due.some((time) => isAt(time, at)) ? DUE_ODDS : 0);
+  if (!due.some((time) => isAt(time, at))) return oddsAt(from) > TOLD_FROM;
+  const latest = isAbove ? from : from + Math.round(EARLY / hopSeconds);
+  return (
+    Math.max(...Array.from({ length: latest + 1 - from }, (_, i) => oddsAt(from + i))) > TOLD_FROM - DUE_ODDS
+  );
 }
 
 const sumOf = (values: Float32Array): number => values.reduce((sum, value) => sum + (value || 0), 0);
