@@ -70,7 +70,8 @@ export function withWrongBeginnings(
     }
     const before = notes[notes.length - 1];
     const earliest = before ? before.from + Math.round(SHORTEST_NOTE / hop) : 0;
-    const from = Math.min(note.from, Math.max(earliest, wrong.from));
+    // What does not stand may be how the note before it ends.
+    const from = wrong.stands || swallows ? Math.min(note.from, Math.max(earliest, wrong.from)) : note.from;
     if (before && before.to > from) notes[notes.length - 1] = { ...before, to: from };
     notes.push({ ...note, from, joined: swallows ? brief.joined : note.joined });
   }

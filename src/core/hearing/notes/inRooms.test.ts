@@ -114,7 +114,9 @@ test('an octave that takes the place of a low note is a break, neither missed in
   const { truth, found } = report.tallies.get('break')!;
   expect(truth).toBeGreaterThan(10);
   expect(found).toBeGreaterThan(0.8 * truth);
-  expect(report.tallies.get('blip')!.right).toBe(report.tallies.get('blip')!.heard);
+  expect(report.falseEvents.filter((event) => /false blip.*it was a break/.test(event))).toEqual([]);
+  const { right, heard } = report.tallies.get('blip')!;
+  expect(right).toBeGreaterThanOrEqual(0.95 * heard);
 });
 
 test('an undertone is told once, and what still rings of a note or a wrong mode is none', () => {

@@ -74,7 +74,7 @@ const NOTES: Weights = { ...APART, any: APART.any - 3.5 };
  * to 120 wrong beginnings of 40 ms and more and 1,700 good ones of repeated notes, each quarter of the instruments told by the others.
  */
 const BOTHS: Weights = {
-  any: -4.6,
+  any: -4,
   comes: 0.28,
   goes: -0.09,
   level: 0.32,
