@@ -111,21 +111,21 @@ test('of a row that was left in free time no more is said to be unplayed than th
 test('of a row of which one long sound was heard, it is taken to be as quick as asked', () => {
   const ladder = scoreOfFamily('subdivision-ladder', 'bassoon');
   const beat = 60 / ladder.tempo!;
-  const left = (seconds: number) =>
-    sentenceOf(
-      judgedAsWritten(
-        { ...ladder, notes: ladder.notes.map((note, i) => ({ ...note, startBeat: i, beats: 1 })) },
-        {
-          note: ({ index }) => (index === 0 ? { startSeconds: 0, endSeconds: seconds + 0.6 } : null),
-          timing: { firstBeatSeconds: null },
-          conditions: { room: { decaySeconds: 0.6, spreadDb: 4.3 } },
-        },
-      ),
-      'notes-played',
+  const judged = (seconds: number) =>
+    judgedAsWritten(
+      { ...ladder, notes: ladder.notes.map((note, i) => ({ ...note, startBeat: i, beats: 1 })) },
+      {
+        note: ({ index }) => (index === 0 ? { startSeconds: 0, endSeconds: seconds + 0.6 } : null),
+        timing: { firstBeatSeconds: null },
+        conditions: { room: { decaySeconds: 0.6, spreadDb: 4.3 } },
+      },
     );
+  const left = (seconds: number) => sentenceOf(judged(seconds), 'notes-played');
   const count = ladder.notes.length;
   expect(left(9 * beat)).toContain('In this room 8 notes (C3 8 times) could not be told');
   expect(left(9 * beat)).toContain(`The last ${count - 9} notes of ${count} were not played.`);
+  expect(said(judged(9 * beat)).headline).toBe('What could be told apart spoke at once');
+  expect(said(judged(beat)).headline).toBe('Every note spoke at once');
   expect(left(beat)).toContain(`The last ${count - 1} notes of ${count} were not played.`);
 });
 

@@ -19,12 +19,14 @@ export const attack: Measure = {
       ...(scoops.length > 0 ? [figure('scoop', median(scoops), { groups, n: scoops.length })] : []),
     ]);
   },
-  say(figures, { faults }) {
+  say(figures, { faults, matches }) {
     const rise = valueOf(figures, 'rise');
     const scoop = valueOf(figures, 'scoop');
     const late = faults.filter(({ kind }) => kind === 'late-speech').length;
     return {
-      headline: 'Every note spoke at once',
+      headline: matches.some(({ state }) => state === 'blurred' || state === 'hidden')
+        ? 'What could be told apart spoke at once'
+        : 'Every note spoke at once',
       lines: {
         ...(rise !== null && {
           rise:
