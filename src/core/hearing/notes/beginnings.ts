@@ -1,4 +1,4 @@
-import { type Seconds } from '@/core/tuning';
+import type { Seconds } from '@/core/tuning';
 import { levelOf, OVER_FLOOR_DB, SHORTEST_NOTE, type Played } from './detours';
 import { ECHOING_NOTES } from './echoes';
 import { otherModes } from './modes';

@@ -4,6 +4,7 @@ import {
   ECHOING_NOTES,
   isBlend,
   isOfBoth,
+  isOverItsEcho,
   isPeriodOfBoth,
   multipleOf,
   ringingSeconds,
@@ -17,6 +18,7 @@ import { hadStopped } from './stopped';
 import { detourKind, isAboveAll, modeNear } from './modes';
 import { onePitchOf, type Plateau } from './plateaus';
 import type { Scene } from './scene';
+import { Fits, modeInNote } from './tones';
 import { median } from '@/core/base';
 
 /** A plateau longer than this between two of one pitch is a note of its own. */
@@ -104,6 +106,12 @@ export function separateDetours(
       )
       .slice(-ECHOING_NOTES)
       .map(({ pitch }) => pitch);
+  const standingIn = (part: Plateau, note: Plateau) => {
+    const mode = asMode(part, note);
+    const earlier = ringingInto(part);
+    const together = modeInNote(mode.pitch, note.pitch, earlier, new Fits(frames, a4), a4);
+    return standingOf(mode, together, isOverItsEcho(note.pitch, earlier), frames);
+  };
   const isTold = (part: Plateau) =>
     [...events, ...faint].some(
       ({ kind, startSeconds }) => kind === 'blip' && startSeconds === part.from * hop,
@@ -117,10 +125,7 @@ export function separateDetours(
     if (levelOf(line, note ?? part) < line.floorDb + OVER_FLOOR_DB) return;
     // A blip comes while the note is still growing.
     if (note && kind !== 'blip' && levelOf(line, part) < levelOf(line, note) - FAINT_DB) return;
-    const isFaint =
-      kind === 'blip' &&
-      note &&
-      !standsByItself(standingOf(asMode(part, note), note.pitch, ringingInto(part), frames, a4));
+    const isFaint = kind === 'blip' && note !== null && !standsByItself(standingIn(part, note));
     (isFaint ? faint : events).push({
       kind,
       startSeconds: part.from * hop,

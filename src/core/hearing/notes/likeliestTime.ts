@@ -3,8 +3,7 @@ import type { Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/tuning';
 import { hopMean } from './gaps';
 import type { Plateau } from './plateaus';
-import type { Fits } from './tones';
-import { type Sound, type Tone } from './tones';
+import { modeInNote, type Fits, type Together, type Tone } from './tones';
 
 /** So long before it is found, and after, a note may have begun; an echo hides a soft start. */
 const EARLIEST: Seconds = 0.2;
@@ -14,8 +13,6 @@ const SHORTEST: Seconds = 0.037;
 const FEWEST_PERIODS = 3;
 /** What lasts to the end of this is no blip. */
 const LONGEST: Seconds = 0.125;
-const PARTIALS_OF_NOTES = 16;
-const PARTIALS_OF_MODE = 5;
 /** Frames at the ends of a beginning that the window blurs, and those before it and after it that are looked at. */
 const BLUR = 2;
 const BEFORE = 8;
@@ -87,7 +84,7 @@ const BOTHS: Weights = {
   length: -39,
 };
 export const USUAL_LENGTH: Seconds = 0.05;
-/** From here on a time by itself tells of a beginning; where the mode has partials that the note has not, it is looked at again from there on. */
+/** From here on a time by itself tells of a beginning; where the mode has partials that the note has not, it is looked at again from the second on. */
 export const TOLD_FROM = 2.4;
 const LOOKED_AT_FROM = -3;
 /** Frames on each side in which it is looked how new a moment is. */
@@ -108,6 +105,8 @@ export interface Likeliest {
   readonly seen: Seen;
   /** Whether all its partials are both the note's and an earlier note's. */
   readonly isBoths: boolean;
+  /** What was fitted to the sound. */
+  readonly together: Together;
   readonly odds: number;
 }
 
@@ -125,13 +124,7 @@ export function likeliestTime(
   a4: Hertz,
 ): Likeliest | null {
   const hop = frames.hopSeconds;
-  const sounds: Sound[] = [
-    { whose: 'note', pitch: note.pitch, partials: PARTIALS_OF_NOTES },
-    ...earlier.map((pitch) => ({ whose: 'earlier' as const, pitch, partials: PARTIALS_OF_NOTES })),
-    { whose: 'other', pitch: mode, partials: PARTIALS_OF_MODE },
-  ];
-  const highest = (PARTIALS_OF_MODE + 0.25) * midiToHertz(Math.max(mode, note.pitch), a4);
-  const together = fits.together(sounds, highest);
+  const together = modeInNote(mode, note.pitch, earlier, fits, a4);
   if (!together) return null;
   const { tones, amplitudesAt } = together;
   const modes = SHARES.find(({ isModes }) => tones.some(isModes));
@@ -192,7 +185,7 @@ export function likeliestTime(
       };
       const odds = oddsOf(seen, weights);
       if (odds > least && !(best && best.odds >= odds))
-        best = { from: first + from, to: first + to, pitch: mode, seen, isBoths, odds };
+        best = { from: first + from, to: first + to, pitch: mode, seen, isBoths, together, odds };
     }
   }
   return best && best.to - best.from < longest ? best : null;

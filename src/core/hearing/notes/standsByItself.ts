@@ -1,12 +1,9 @@
 import { clamp } from '@/core/base';
 import type { Frames } from '@/core/hearing/signal';
-import { midiToHertz, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/tuning';
-import { isOverItsEcho } from './echoes';
+import type { Decibels, Seconds } from '@/core/tuning';
 import { logOdds, type Evidence } from './evidence';
-import { Fits, type Sound, type Tone } from './tones';
+import type { Together, Tone } from './tones';
 
-const NOTE_PARTIALS = 16;
-const MODE_PARTIALS = 5;
 /** The ear adds up what it hears over so long: what is shorter is softer to it. */
 const ADDS_UP: Seconds = 0.1;
 
@@ -75,28 +72,20 @@ const AFTERWARDS = { from: 6, to: 14 } as const;
 interface Moment {
   readonly from: number;
   readonly to: number;
-  readonly pitch: Midi;
 }
 
 /**
  * How another mode at the beginning of a note stands. Null where that is not seen: the partials lie too near to each other, or the note
  * has none that the mode has not.
- * @param earlier pitches that may still ring, in the order in which they sounded.
+ * @param together the partials of the note, of what still rings and of the mode.
+ * @param isOverEcho whether the note is tongued again, over its own echo.
  */
 export function standingOf(
-  { from, to, pitch }: Moment,
-  note: Midi,
-  earlier: readonly Midi[],
-  frames: Frames,
-  a4: Hertz,
+  { from, to }: Moment,
+  together: Together | null,
+  isOverEcho: boolean,
+  { hopSeconds }: Pick<Frames, 'hopSeconds'>,
 ): Standing | null {
-  const sounds: Sound[] = [
-    { whose: 'note', pitch: note, partials: NOTE_PARTIALS },
-    ...earlier.map((rings) => ({ whose: 'earlier' as const, pitch: rings, partials: NOTE_PARTIALS })),
-    { whose: 'other', pitch, partials: MODE_PARTIALS },
-  ];
-  const highest = (MODE_PARTIALS + 0.25) * midiToHertz(Math.max(pitch, note), a4);
-  const together = new Fits(frames, a4).together(sounds, highest);
   if (!together?.isResolved) return null;
   const { tones, amplitudesAt } = together;
   const fitted = new Map<number, Float64Array>();
@@ -128,19 +117,19 @@ export function standingOf(
 
   if (!tones.some(isOwn))
     return tones.some(isNotes)
-      ? { isApart: false, heard: heardDb(all, frames.hopSeconds, stands), rise, grown }
+      ? { isApart: false, heard: heardDb(all, hopSeconds, stands), rise, grown }
       : null;
   const mode = powerOver(from, to + BLUR, isOwn);
   return {
     isApart: true,
-    heard: heardDb(mode, frames.hopSeconds, stands),
+    heard: heardDb(mode, hopSeconds, stands),
     rise,
     grown,
     loudest: decibels(Math.max(...all) / stands),
-    seconds: (to - from) * frames.hopSeconds,
+    seconds: (to - from) * hopSeconds,
     alone: decibels(mean(mode.subarray(0, to - from)) / notesOwn),
     falls: decibels(powerAt(to + AROUND_END.after, isOwn) / Math.max(...mode)),
-    isOverEcho: isOverItsEcho(note, earlier),
+    isOverEcho,
   };
 }
 

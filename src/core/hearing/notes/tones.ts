@@ -81,3 +81,25 @@ export class Fits {
     return windowed;
   }
 }
+
+const PARTIALS_OF_NOTES = 16;
+const PARTIALS_OF_MODE = 5;
+
+/**
+ * The partials of a note, of notes that still ring and of another mode that may have begun the note, as far up as that mode has any.
+ * @param earlier pitches that may still ring.
+ */
+export function modeInNote(
+  mode: Midi,
+  note: Midi,
+  earlier: readonly Midi[],
+  fits: Fits,
+  a4: Hertz,
+): Together | null {
+  const sounds: Sound[] = [
+    { whose: 'note', pitch: note, partials: PARTIALS_OF_NOTES },
+    ...earlier.map((pitch) => ({ whose: 'earlier' as const, pitch, partials: PARTIALS_OF_NOTES })),
+    { whose: 'other', pitch: mode, partials: PARTIALS_OF_MODE },
+  ];
+  return fits.together(sounds, (PARTIALS_OF_MODE + 0.25) * midiToHertz(Math.max(mode, note), a4));
+}

@@ -67,7 +67,7 @@ export function wrongBeginning(
   let best: Weighed | null = null;
   for (const mode of modes) {
     const likeliest = likeliestTime(mode, note, pitches, frames, fits, a4);
-    const found = likeliest && weighed(likeliest, note.pitch, pitches, frames, a4);
+    const found = likeliest && weighed(likeliest, note.pitch, isOverItsEcho(note.pitch, pitches), frames);
     if (!found || (best?.stands && !found.stands)) continue;
     if (!best || found.stands !== best.stands || found.odds > best.odds) best = found;
   }
@@ -78,13 +78,12 @@ type Weighed = WrongBeginning & { readonly odds: number };
 
 /** Whether another mode sounded in its likeliest time; null where that is not told. */
 function weighed(
-  { seen, isBoths, odds, ...time }: Likeliest,
+  { seen, isBoths, together, odds, ...time }: Likeliest,
   note: Midi,
-  earlier: readonly Midi[],
+  isOverEcho: boolean,
   frames: Frames,
-  a4: Hertz,
 ): Weighed | null {
-  const standing = standingOf(time, note, earlier, frames, a4);
+  const standing = standingOf(time, together, isOverEcho, frames);
   if (standing?.isApart) {
     const all = logOdds(PRIOR, EVIDENCE, { seen, standing, isBelow: time.pitch < note });
     if (all > 0) return { ...time, stands: true, odds: all };
@@ -92,6 +91,5 @@ function weighed(
   }
   if (odds <= TOLD_FROM) return null;
   // A note that is tongued again has nothing that its echo has not: it was told by what begins and ends anew.
-  const isAnew = isBoths && isOverItsEcho(note, earlier);
-  return { ...time, stands: isAnew || standsByItself(standing), odds };
+  return { ...time, stands: (isBoths && isOverEcho) || standsByItself(standing), odds };
 }
