@@ -180,7 +180,9 @@ function summaryOf(judgement: Judgement, speaking: Speaking, said: readonly Said
   const all = matches.length > 1 ? [playedText(speaking)] : [];
   if (!worst) {
     const lines = said.flatMap(({ lines }) => Object.entries(lines)).filter(([id]) => id !== 'notes-played');
-    return [...all, ...lines.slice(0, 2).map(([, sentence]) => sentence)].join(' ');
+    return [...all, ...lines.slice(0, 2).map(([id, sentence]) => aboutItself(id as FigureId, sentence))].join(
+      ' ',
+    );
   }
   const besides = next && !ALREADY_SAID.includes(next.kind) ? next : null;
   const text = [
@@ -191,6 +193,10 @@ function summaryOf(judgement: Judgement, speaking: Speaking, said: readonly Said
   // Of one note, with no limit of a number, the headline has said it: what was measured first is told too.
   return text.length > 0 ? text.join(' ') : (said.flatMap(({ lines }) => Object.values(lines))[0] ?? '');
 }
+
+/** In a summary nothing stands beside a sentence that says what is not known. */
+const aboutItself = (id: FigureId, sentence: string): string =>
+  sentence.replace(/^Not known: /, `“${FIGURES[id].label}” is not known: `);
 
 /** Of several the worst by name; of one its limit. */
 function worstText({ faults }: Weighed, speaking: Speaking): string {
