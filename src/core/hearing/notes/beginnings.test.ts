@@ -1,5 +1,6 @@
 import { findInstrument, writtenRange } from '@/core/instruments';
 import { hearNotes } from '.';
+import { isUsual, type Asked } from './beginnings';
 import { emptyReport, framesOf, lines, listenIn, playIn, PUT_IN, repeats } from './inRooms.testing';
 
 /** One low note once a second, in three places of a living room. */
@@ -47,11 +48,18 @@ const BELOW = [
   ['sax-tenor', 360, 2, 60, 48],
   ['clarinet-bass', 360, 2, 58, 39],
 ] as const;
+/** Tongued again, or slurred to: all partials of the mode ring on. */
+const RINGING = [
+  ['flute', 680, 2, 63, 75],
+  ['recorder-alto', 550, 1, 75, 87],
+  ['recorder-alto', 670, 1, 75, 87],
+  ['oboe', 760, 2, 77, 84],
+] as const;
 const MANY = { ...PUT_IN, blip: 0.4 };
 
 test.each([
   ...BEGUN.map((begun) => [...begun, PUT_IN] as const),
-  ...BELOW.map((begun) => [...begun, MANY] as const),
+  ...[...BELOW, ...RINGING].map((begun) => [...begun, MANY] as const),
 ])(
   'in a line of a %s (%i) in a living room (%i) %i is heard once, and begins with a blip of %i',
   (id, seed, place, pitch, mode, faults) => {
@@ -74,3 +82,32 @@ test.each([
     expect(told.map(({ kind, soundingMidi }) => [kind, soundingMidi])).toEqual([['blip', mode]]);
   },
 );
+
+const RECORDER = findInstrument('recorder-alto')!;
+/** Notes, those begun by the octave marked, those too soft to be told left open. */
+const begun = (...notes: readonly (readonly [pitch: number, by?: 'octave' | 'unknown'])[]): Asked[] =>
+  notes.map(([pitch, by], i) => ({
+    note: { from: 100 * i, to: 100 * i + 90, pitch, joined: false },
+    wrong:
+      by === 'unknown'
+        ? undefined
+        : by
+          ? { from: 100 * i, to: 100 * i + 8, pitch: pitch + 12, told: 'shows' }
+          : null,
+  }));
+
+test.each([
+  ['most of the register begins so', begun([65, 'octave'], [67, 'octave'], [69, 'octave'], [70]), true],
+  ['half of it does', begun([65, 'octave'], [67, 'octave'], [69], [70]), false],
+  ['one note does, another not', begun([65, 'octave'], [67]), false],
+  ['there is nothing to compare it with', begun([65, 'octave']), true],
+  ['the others are too soft to be told', begun([65, 'octave'], [67, 'unknown'], [69, 'unknown']), true],
+  ['only another register speaks well', begun([65, 'octave'], [67, 'octave'], [81], [82], [83]), true],
+  [
+    'another register begins so too',
+    begun([65, 'octave'], [67], [69], [81, 'octave'], [82, 'octave']),
+    false,
+  ],
+])('how the instrument speaks: %s', (_, asked, usual) => {
+  expect(isUsual(asked[0]!.note, asked, RECORDER)).toBe(usual);
+});

@@ -1,7 +1,8 @@
+import type { Instrument } from '@/core/instruments';
 import type { Seconds } from '@/core/tuning';
 import { levelOf, OVER_FLOOR_DB, SHORTEST_NOTE, type Played } from './detours';
 import { ECHOING_NOTES } from './echoes';
-import { otherModes } from './modes';
+import { modeOfNote, otherModes } from './modes';
 import type { NoteEvent } from './note';
 import { onePitchOf, type Plateau } from './plateaus';
 import type { Scene } from './scene';
@@ -22,36 +23,20 @@ const COVERED = 0.4;
  */
 export function withWrongBeginnings(
   { notes: found, events: told, faint: faintlyTold }: Played,
-  { line, frames, instrument, a4 }: Scene,
+  scene: Scene,
 ): Played {
-  const hop = frames.hopSeconds;
+  const hop = scene.frames.hopSeconds;
   const notes: Plateau[] = [];
   let events = [...told];
   let faint = [...faintlyTold];
-  const beginningOf = (note: Plateau, before: readonly Plateau[]) => {
-    if (levelOf(line, note) < line.floorDb + OVER_FLOOR_DB) return null;
-    const earlier = before.slice(-ECHOING_NOTES).filter(({ to }) => (note.from - to) * hop < ECHOES);
-    const modes = otherModes(note.pitch, instrument).filter((mode) =>
-      earlier.every(({ pitch }) => Math.abs(pitch - mode) >= onePitchOf(instrument)),
-    );
-    return wrongBeginning(note, earlier, modes, frames, a4);
-  };
-  const isBlip = (brief: Plateau, wrong: WrongBeginning) =>
-    (brief.to - brief.from) * hop < BRIEF &&
-    Math.min(brief.to, wrong.to) - Math.max(brief.from, wrong.from) >=
-      COVERED * Math.min(brief.to - brief.from, wrong.to - wrong.from);
-  for (const note of found) {
-    const last = notes[notes.length - 1];
-    const isNext = last && (note.from - last.to) * hop < SAME;
-    const brief = isNext && (last.to - last.from) * hop < BRIEF ? last : null;
-    const instead = brief && beginningOf({ ...note, from: brief.from }, notes.slice(0, -1));
-    const swallows = brief && instead && isBlip(brief, instead);
-    if (swallows) notes.pop();
-    const wrong = swallows ? instead : beginningOf(note, notes);
+  const asked = beginningsOf(found, scene);
+  for (const { note, wrong, swallowed } of asked) {
     if (!wrong) {
       notes.push(note);
       continue;
     }
+    const isFault =
+      wrong.told === 'stands' || (wrong.told === 'shows' && !isUsual(note, asked, scene.instrument));
     const blip: NoteEvent = {
       kind: 'blip',
       startSeconds: wrong.from * hop,
@@ -66,14 +51,65 @@ export function withWrongBeginnings(
     if (!events.some((event) => event.kind === 'blip' && overlaps(event))) {
       events = events.filter((event) => !overlaps(event));
       faint = faint.filter((event) => !overlaps(event));
-      (wrong.stands ? events : faint).push(blip);
+      (isFault ? events : faint).push(blip);
     }
     const before = notes[notes.length - 1];
     const earliest = before ? before.from + Math.round(SHORTEST_NOTE / hop) : 0;
     // What does not stand may be how the note before it ends.
-    const from = wrong.stands || swallows ? Math.min(note.from, Math.max(earliest, wrong.from)) : note.from;
+    const from = isFault || swallowed ? Math.min(note.from, Math.max(earliest, wrong.from)) : note.from;
     if (before && before.to > from) notes[notes.length - 1] = { ...before, to: from };
-    notes.push({ ...note, from, joined: swallows ? brief.joined : note.joined });
+    notes.push({ ...note, from, joined: swallowed ? swallowed.joined : note.joined });
   }
   return { notes, events, faint };
+}
+
+/** A note, what else began it, and what that had been taken for. */
+export interface Asked {
+  readonly note: Plateau;
+  /** Null where it began as it should, undefined where it is too soft to be told. */
+  readonly wrong: WrongBeginning | null | undefined;
+  readonly swallowed?: Plateau;
+}
+
+function beginningsOf(found: readonly Plateau[], { line, frames, instrument, a4 }: Scene): Asked[] {
+  const hop = frames.hopSeconds;
+  const asked: Asked[] = [];
+  const beginningOf = (note: Plateau, before: readonly Asked[]) => {
+    if (levelOf(line, note) < line.floorDb + OVER_FLOOR_DB) return undefined;
+    const earlier = before
+      .slice(-ECHOING_NOTES)
+      .map((one) => one.note)
+      .filter(({ to }) => (note.from - to) * hop < ECHOES);
+    const modes = otherModes(note.pitch, instrument).filter((mode) =>
+      earlier.every(({ pitch }) => Math.abs(pitch - mode) >= onePitchOf(instrument)),
+    );
+    return wrongBeginning(note, earlier, modes, frames, a4);
+  };
+  const isBlip = (brief: Plateau, wrong: WrongBeginning) =>
+    (brief.to - brief.from) * hop < BRIEF &&
+    Math.min(brief.to, wrong.to) - Math.max(brief.from, wrong.from) >=
+      COVERED * Math.min(brief.to - brief.from, wrong.to - wrong.from);
+  for (const note of found) {
+    const last = asked[asked.length - 1]?.note;
+    const isNext = last && (note.from - last.to) * hop < SAME;
+    const brief = isNext && (last.to - last.from) * hop < BRIEF ? last : null;
+    const instead = brief && beginningOf({ ...note, from: brief.from }, asked.slice(0, -1));
+    if (brief && instead && isBlip(brief, instead)) {
+      asked.pop();
+      asked.push({ note, wrong: instead, swallowed: brief });
+    } else asked.push({ note, wrong: beginningOf(note, asked) });
+  }
+  return asked;
+}
+
+/**
+ * Whether more than half of the notes of a note's register begin with another mode: then this is how the instrument speaks there. One
+ * note alone does not tell.
+ */
+export function isUsual(note: Plateau, asked: readonly Asked[], instrument: Instrument): boolean {
+  const register = modeOfNote(note.pitch, instrument);
+  const alike = asked.filter(
+    (one) => one.wrong !== undefined && modeOfNote(one.note.pitch, instrument) === register,
+  );
+  return 2 * alike.filter(({ wrong }) => wrong).length > alike.length;
 }

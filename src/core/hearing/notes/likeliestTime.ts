@@ -1,13 +1,20 @@
 import { clamp } from '@/core/base';
 import type { Frames } from '@/core/hearing/signal';
 import { midiToHertz, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/tuning';
+import { isOverItsEcho } from './echoes';
 import { hopMean } from './gaps';
 import type { Plateau } from './plateaus';
 import { modeInNote, type Fits, type Together, type Tone } from './tones';
+import { voicesOf } from './voices';
 
 /** So long before it is found, and after, a note may have begun; an echo hides a soft start. */
 const EARLIEST: Seconds = 0.2;
 const LATEST: Seconds = 0.015;
+/** A note that is tongued again is found in its own echo, before it sounds. */
+const LATEST_AGAIN: Seconds = 0.03;
+/** From so long after it is found a note is taken to hold, for so many frames. */
+const HOLDS: Seconds = 0.12;
+const HELD = 14;
 const SHORTEST: Seconds = 0.037;
 /** … and so many periods of the wrong mode. */
 const FEWEST_PERIODS = 3;
@@ -17,6 +24,7 @@ const LONGEST: Seconds = 0.125;
 const BLUR = 2;
 const BEFORE = 8;
 const AFTER = 11;
+const JUST_BEFORE = 4;
 /** Fainter than this against all that sounds afterwards nothing is counted, and no beginning is told. */
 const FAINTEST: Decibels = -30;
 const TOLD: Decibels = -16;
@@ -39,6 +47,12 @@ export interface Seen {
   /** How new the frames are around its beginning and its end, up to 1.2. */
   readonly begins: number;
   readonly ends: number;
+  /**
+   * Where a note is tongued again, each partial with one voice: how much higher the mode's stand than the note's others, against how
+   * the note holds them, −5 to 25; and how far the mode's rise, −10 to 20.
+   */
+  readonly contrast: Decibels;
+  readonly rises: Decibels;
   /** How far its length is from 50 ms. */
   readonly length: Seconds;
 }
@@ -61,13 +75,14 @@ const APART: Weights = {
   own: 0.29,
   begins: 0,
   ends: 0,
+  contrast: 0,
+  rises: 0,
   length: -39,
 };
 /** Where all partials of the wrong mode are an earlier note's, or the note's, one that grows early is less. */
-const EARLIERS: Weights = { ...APART, any: APART.any - 3.3 };
-const NOTES: Weights = { ...APART, any: APART.any - 3.5 };
+const SHARED: Weights = { ...APART, any: APART.any - 3.3 };
 /**
- * Where all are both's, as in a note that is tongued again, it is told by what begins and ends anew while the note's others wait: fitted
+ * Where all are both's it is told by what begins and ends anew while the note's others wait: fitted
  * to 120 wrong beginnings of 40 ms and more and 1,700 good ones of repeated notes, each quarter of the instruments told by the others.
  */
 const BOTHS: Weights = {
@@ -81,10 +96,14 @@ const BOTHS: Weights = {
   own: 0.26,
   begins: 2.74,
   ends: 4.68,
+  contrast: 0,
+  rises: 0,
   length: -39,
 };
+/** Over the echo of the note itself its partials fall together, and only those of the mode rise. */
+const AGAIN: Weights = { ...BOTHS, any: -6, contrast: 0.35, length: -20 };
 export const USUAL_LENGTH: Seconds = 0.05;
-/** From here on a time by itself tells of a beginning; where the mode has partials that the note has not, it is looked at again from the second on. */
+/** From here on a time by itself tells of a beginning; from the second on one is looked at again, but where all partials are both's. */
 export const TOLD_FROM = 2.4;
 const LOOKED_AT_FROM = -3;
 /** Frames on each side in which it is looked how new a moment is. */
@@ -97,14 +116,19 @@ const FOLLOWS: Decibels = 1.5;
 const STOP_DB: Decibels = 2.5;
 const STOP_FRAMES = 4;
 
+/**
+ * Whose the partials of a mode are that tell of it: its own, or also an earlier note's, the note's, or both's; or all of them
+ * are the note's that is tongued again.
+ */
+export type Whose = 'own' | 'earliers' | 'notes' | 'again' | 'boths';
+
 /** A time in which a mode may have sounded, and what of it is seen in the room. Frames, half-open. */
 export interface Likeliest {
   readonly from: number;
   readonly to: number;
   readonly pitch: Midi;
   readonly seen: Seen;
-  /** Whether all its partials are both the note's and an earlier note's. */
-  readonly isBoths: boolean;
+  readonly whose: Whose;
   /** What was fitted to the sound. */
   readonly together: Together;
   readonly odds: number;
@@ -127,27 +151,26 @@ export function likeliestTime(
   const together = modeInNote(mode, note.pitch, earlier, fits, a4);
   if (!together) return null;
   const { tones, amplitudesAt } = together;
-  const modes = SHARES.find(({ isModes }) => tones.some(isModes));
+  const isAgain = isOverItsEcho(note.pitch, earlier);
+  const modes = SHARES.find(({ isModes, whose }) => (whose !== 'again' || isAgain) && tones.some(isModes));
   const isNotes = NOTES_OWN.find((is) => tones.some(is));
   if (!modes || !isNotes) return null;
-  const { isModes, weights } = modes;
-  const isBoths = weights === BOTHS;
-  const least = weights === APART || weights === EARLIERS ? LOOKED_AT_FROM : TOLD_FROM;
+  const { isModes, whose, weights, least } = modes;
   const first = note.from - Math.round(EARLIEST / hop) - BEFORE;
   const shortest = Math.round(Math.max(SHORTEST, FEWEST_PERIODS / midiToHertz(mode, a4)) / hop);
   const longest = Math.round(LONGEST / hop);
-  const last = Math.round(LATEST / hop);
+  const last = Math.round((whose === 'again' ? LATEST_AGAIN : LATEST) / hop);
   const count = note.from - first + last + longest + AFTER + BLUR;
   const powers = { mode: new Float64Array(count), note: new Float64Array(count), all: 0 };
-  for (let i = 0; i < count; i++) {
-    const amplitudes = amplitudesAt(first + i);
+  const heard = Array.from({ length: count }, (_, i) => amplitudesAt(first + i));
+  heard.forEach((amplitudes, i) => {
     tones.forEach((tone, k) => {
       const power = amplitudes[k]! ** 2;
       if (isModes(tone)) powers.mode[i]! += power;
       if (isNotes(tone)) powers.note[i]! += power;
       if (first + i >= note.from) powers.all += power / (first + count - note.from);
     });
-  }
+  });
   const all = 10 * Math.log10(powers.all + 1e-12);
   const faint = powers.all * 10 ** (FAINTEST / 10) + 1e-12;
   const levels = (of: Float64Array) => of.map((power) => 10 * Math.log10(power + faint));
@@ -156,10 +179,16 @@ export function likeliestTime(
   const meanOfMode = meanOver(ofMode);
   const meanOfNote = meanOver(ofNote);
   const coveredOver = meanOver(Float64Array.from({ length: count }, (_, i) => frames.masked[first + i] ?? 0));
+  const holds = note.from - first + Math.round(HOLDS / hop);
+  const voices =
+    whose === 'again' ? voicesOf(tones, heard, { from: holds, to: Math.min(count, holds + HELD) }) : [];
+  const contrastOver = meanOver(Float64Array.from(voices, ({ modes, others }) => modes - others));
+  const modesOver = meanOver(Float64Array.from(voices, ({ modes }) => modes));
   const newest = Float64Array.from({ length: count }, (_, i) => newestAround(first + i, frames));
   let best: Likeliest | null = null;
   for (let from = BEFORE; from <= note.from - first + last; from++) {
-    if (isEnd(first + from, frames)) continue;
+    // An echo goes on falling where the note is tongued again.
+    if (whose !== 'again' && isEnd(first + from, frames)) continue;
     const modeBefore = meanOfMode(from - BEFORE, from - 1);
     const noteBefore = meanOfNote(from - BEFORE, from - 1);
     const latest = Math.min(from + longest, note.to - first - AFTER);
@@ -181,11 +210,17 @@ export function likeliestTime(
         own: clamp(after - all, -15, 0),
         begins: newest[from]!,
         ends: newest[to]!,
+        contrast: clamp(contrastOver(from + BLUR, to - BLUR) || 0, -5, 25),
+        rises: clamp(
+          modesOver(from + BLUR, to - BLUR) - modesOver(from - JUST_BEFORE, from - 1) || 0,
+          -10,
+          20,
+        ),
         length: Math.abs((to - from) * hop - USUAL_LENGTH),
       };
       const odds = oddsOf(seen, weights);
       if (odds > least && !(best && best.odds >= odds))
-        best = { from: first + from, to: first + to, pitch: mode, seen, isBoths, together, odds };
+        best = { from: first + from, to: first + to, pitch: mode, seen, whose, together, odds };
     }
   }
   return best && best.to - best.from < longest ? best : null;
@@ -202,6 +237,8 @@ const oddsOf = (seen: Seen, weights: Weights): number =>
   weights.own * seen.own +
   weights.begins * seen.begins +
   weights.ends * seen.ends +
+  weights.contrast * seen.contrast +
+  weights.rises * seen.rises +
   weights.length * seen.length;
 
 /** How new the newest frame near another is. */
@@ -216,12 +253,30 @@ const isEnd = (frame: number, { hopDb }: Frames): boolean =>
     hopMean(hopDb, frame + 1 + STOP_FRAMES / 2, STOP_FRAMES) >
   STOP_DB;
 
+interface Share {
+  readonly isModes: (tone: Tone) => boolean;
+  readonly whose: Whose;
+  readonly weights: Weights;
+  /** From where on a time is looked at. */
+  readonly least: number;
+}
 /** Which tones show the wrong mode, the first of these that any tone meets, and what is then weighed. */
-const SHARES: readonly { readonly isModes: (tone: Tone) => boolean; readonly weights: Weights }[] = [
-  { isModes: ({ other, note, earlier }) => other && !note && !earlier, weights: APART },
-  { isModes: ({ other, note }) => other && !note, weights: EARLIERS },
-  { isModes: ({ other, earlier }) => other && !earlier, weights: NOTES },
-  { isModes: ({ other }) => other, weights: BOTHS },
+const SHARES: readonly Share[] = [
+  {
+    isModes: ({ other, note, earlier }) => other && !note && !earlier,
+    whose: 'own',
+    weights: APART,
+    least: LOOKED_AT_FROM,
+  },
+  { isModes: ({ other, note }) => other && !note, whose: 'earliers', weights: SHARED, least: LOOKED_AT_FROM },
+  {
+    isModes: ({ other, earlier }) => other && !earlier,
+    whose: 'notes',
+    weights: SHARED,
+    least: LOOKED_AT_FROM,
+  },
+  { isModes: ({ other }) => other, whose: 'again', weights: AGAIN, least: LOOKED_AT_FROM },
+  { isModes: ({ other }) => other, whose: 'boths', weights: BOTHS, least: TOLD_FROM },
 ];
 /** And which show the note. */
 const NOTES_OWN: readonly ((tone: Tone) => boolean)[] = [

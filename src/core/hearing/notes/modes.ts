@@ -13,9 +13,13 @@ const SQUEAKS = 14;
 /** So many times higher a mode has two of the eight partials that are followed. */
 const MOST_TIMES = 4;
 
+/** The mode in which a sounding pitch is played. */
+export const modeOfNote = (pitch: Midi, instrument: Instrument): number =>
+  modeOf(instrument, writtenOf(instrument, Math.round(pitch)));
+
 /** Pitches of the other modes that the fingering of a note can sound. @param above how many modes over the note's own. */
 export function otherModes(pitch: Midi, instrument: Instrument, above = 3): Midi[] {
-  const mode = modeOf(instrument, writtenOf(instrument, Math.round(pitch)));
+  const mode = modeOfNote(pitch, instrument);
   const step = instrument.series === 'odd' ? 2 : 1;
   const modes: Midi[] = [];
   for (let other = 1; other <= mode + above * step; other += step)
