@@ -55,11 +55,16 @@ const RINGING = [
   ['recorder-alto', 670, 1, 75, 87],
   ['oboe', 760, 2, 77, 84],
 ] as const;
+/** Told since it shows, and the notes beside it begin as they should. */
+const SHOWN = [
+  ['cor-anglais', 350, 1, 55, 67],
+  ['sax-alto', 370, 3, 66, 54],
+] as const;
 const MANY = { ...PUT_IN, blip: 0.4 };
 
 test.each([
   ...BEGUN.map((begun) => [...begun, PUT_IN] as const),
-  ...[...BELOW, ...RINGING].map((begun) => [...begun, MANY] as const),
+  ...[...BELOW, ...RINGING, ...SHOWN].map((begun) => [...begun, MANY] as const),
 ])(
   'in a line of a %s (%i) in a living room (%i) %i is heard once, and begins with a blip of %i',
   (id, seed, place, pitch, mode, faults) => {

@@ -149,6 +149,15 @@ function weighed(
   frames: Frames,
   a4: Hertz,
 ): Weighed | null {
+  if (whose === 'again') {
+    const all = logOdds(AGAIN.prior, AGAIN.evidence, seen);
+    return all > 0 ? { ...time, told: 'stands', odds: all } : null;
+  }
+  const isLikely = odds > TOLD_FROM;
+  const shows = whose === 'notes' && logOdds(NOTES.prior, NOTES.evidence, seen) > 0;
+  // How it stands is not asked where it would not tell.
+  if (!isLikely && (whose === 'notes' || whose === 'boths'))
+    return shows ? { ...time, told: 'shows', odds } : null;
   const standing = standingOf(time, together, isOverEcho, frames);
   if (standing?.isApart) {
     const { prior, evidence } = whose === 'earliers' ? EARLIERS : OWN;
@@ -156,16 +165,9 @@ function weighed(
     if (all > 0) return { ...time, told: 'stands', odds: all };
     if (whose === 'own' && all > SHOWS_FROM && shareOf(time, frames, a4) > SHOWN)
       return { ...time, told: 'shows', odds: all };
-    return odds > TOLD_FROM ? { ...time, told: 'faint', odds } : null;
-  }
-  if (whose === 'again') {
-    const all = logOdds(AGAIN.prior, AGAIN.evidence, seen);
-    return all > 0 ? { ...time, told: 'stands', odds: all } : null;
-  }
-  if (odds > TOLD_FROM && standsByItself(standing)) return { ...time, told: 'stands', odds };
-  if (whose === 'notes' && logOdds(NOTES.prior, NOTES.evidence, seen) > 0)
-    return { ...time, told: 'shows', odds };
-  return odds > TOLD_FROM ? { ...time, told: 'faint', odds } : null;
+  } else if (isLikely && standsByItself(standing)) return { ...time, told: 'stands', odds };
+  if (shows) return { ...time, told: 'shows', odds };
+  return isLikely ? { ...time, told: 'faint', odds } : null;
 }
 
 /** Share of a time in which the pitch that was found is the mode's. */
