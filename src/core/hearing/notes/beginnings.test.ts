@@ -58,7 +58,7 @@ const RINGING = [
 /** Told since it shows, and the notes beside it begin as they should. */
 const SHOWN = [
   ['cor-anglais', 350, 1, 55, 67],
-  ['sax-alto', 370, 3, 66, 54],
+  ['clarinet-eb', 320, 2, 65, 84],
 ] as const;
 const MANY = { ...PUT_IN, blip: 0.4 };
 

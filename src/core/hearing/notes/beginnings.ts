@@ -1,5 +1,5 @@
 import type { Instrument } from '@/core/instruments';
-import type { Seconds } from '@/core/tuning';
+import type { Seconds, Semitones } from '@/core/tuning';
 import { levelOf, OVER_FLOOR_DB, SHORTEST_NOTE, type Played } from './detours';
 import { ECHOING_NOTES } from './echoes';
 import { modeOfNote, otherModes } from './modes';
@@ -16,6 +16,8 @@ const SAME: Seconds = 0.05;
 const BRIEF: Seconds = 0.26;
 /** And then it lies in that beginning, or the echo of it, by this share. */
 const COVERED = 0.4;
+/** Notes of a register as near as this speak alike. */
+const SPEAKS_ALIKE: Semitones = 5;
 
 /**
  * Blips at the beginnings of notes in a room that rings, with the notes put where they begin. A wrong mode makes a period in common
@@ -103,13 +105,16 @@ function beginningsOf(found: readonly Plateau[], { line, frames, instrument, a4 
 }
 
 /**
- * Whether more than half of the notes of a note's register begin with another mode: then this is how the instrument speaks there. One
- * note alone does not tell.
+ * Whether more than half of the notes of a note's register that are near to it begin with another mode: then this is how the instrument
+ * speaks there. One note alone does not tell.
  */
 export function isUsual(note: Plateau, asked: readonly Asked[], instrument: Instrument): boolean {
   const register = modeOfNote(note.pitch, instrument);
   const alike = asked.filter(
-    (one) => one.wrong !== undefined && modeOfNote(one.note.pitch, instrument) === register,
+    (one) =>
+      one.wrong !== undefined &&
+      Math.abs(one.note.pitch - note.pitch) <= SPEAKS_ALIKE &&
+      modeOfNote(one.note.pitch, instrument) === register,
   );
   return 2 * alike.filter(({ wrong }) => wrong).length > alike.length;
 }

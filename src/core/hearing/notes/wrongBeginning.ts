@@ -1,6 +1,6 @@
 import { clamp } from '@/core/base';
 import type { Frames } from '@/core/hearing/signal';
-import { hertzToMidi, type Hertz, type Midi } from '@/core/tuning';
+import type { Hertz, Midi } from '@/core/tuning';
 import { isOverItsEcho } from './echoes';
 import { logOdds, type Evidence } from './evidence';
 import { likeliestTime, TOLD_FROM, USUAL_LENGTH, type Likeliest, type Seen } from './likeliestTime';
@@ -100,12 +100,6 @@ const AGAIN = {
     { weight: 0.497, of: ({ rises }) => rises },
   ] satisfies Evidence<Seen>[],
 };
-/** From here on a mode with partials of its own shows where the pitch itself was found to be the mode's, for this share of the time. */
-const SHOWS_FROM = -1.25;
-const SHOWN = 0.5;
-/** A pitch this near to the mode is the mode's, semitones. */
-const NEAR_MODE = 0.6;
-
 interface Looked {
   readonly seen: Seen;
   readonly standing: Apart;
@@ -130,7 +124,7 @@ export function wrongBeginning(
   let best: Weighed | null = null;
   for (const mode of modes) {
     const likeliest = likeliestTime(mode, note, pitches, frames, fits, a4);
-    const found = likeliest && weighed(likeliest, note.pitch, isOverEcho, frames, a4);
+    const found = likeliest && weighed(likeliest, note.pitch, isOverEcho, frames);
     if (found && (!best || isSurer(found, best))) best = found;
   }
   return best;
@@ -147,7 +141,6 @@ function weighed(
   note: Midi,
   isOverEcho: boolean,
   frames: Frames,
-  a4: Hertz,
 ): Weighed | null {
   if (whose === 'again') {
     const all = logOdds(AGAIN.prior, AGAIN.evidence, seen);
@@ -163,15 +156,7 @@ function weighed(
     const { prior, evidence } = whose === 'earliers' ? EARLIERS : OWN;
     const all = logOdds(prior, evidence, { seen, standing, isBelow: time.pitch < note });
     if (all > 0) return { ...time, told: 'stands', odds: all };
-    if (whose === 'own' && all > SHOWS_FROM && shareOf(time, frames, a4) > SHOWN)
-      return { ...time, told: 'shows', odds: all };
   } else if (isLikely && standsByItself(standing)) return { ...time, told: 'stands', odds };
   if (shows) return { ...time, told: 'shows', odds };
   return isLikely ? { ...time, told: 'faint', odds } : null;
-}
-
-/** Share of a time in which the pitch that was found is the mode's. */
-function shareOf({ from, to, pitch }: Pick<Likeliest, 'from' | 'to' | 'pitch'>, { f0 }: Frames, a4: Hertz) {
-  const isMode = (hertz: Hertz) => Math.abs(hertzToMidi(hertz, a4) - pitch) < NEAR_MODE;
-  return f0.subarray(from, to).filter(isMode).length / (to - from);
 }
