@@ -74,6 +74,7 @@ export function separateDetours(
   const seconds = (part: Plateau) => (part.to - part.from) * hop;
   const events: NoteEvent[] = [];
   const faint: NoteEvent[] = [];
+  const judgedIn = new Map<NoteEvent, { readonly part: Plateau; readonly note: Plateau }>();
   const parts = [...plateaus];
   /** In a room: the echo of a note just before, or an upper partial that a tone which is only beginning shows first. */
   const isOfRoom = (brief: Plateau, note: Plateau) =>
@@ -126,14 +127,16 @@ export function separateDetours(
     // A blip comes while the note is still growing.
     if (note && kind !== 'blip' && levelOf(line, part) < levelOf(line, note) - FAINT_DB) return;
     const isFaint = kind === 'blip' && note !== null && !standsByItself(standingIn(part, note));
-    (isFaint ? faint : events).push({
+    const event: NoteEvent = {
       kind,
       startSeconds: part.from * hop,
       endSeconds: (note && ringsOver(part, note) ? changeWithin(part, line) : part.to) * hop,
       soundingMidi: Math.round(part.pitch),
       noteIndex: null,
       confidence: Math.min(1, 0.6 + seconds(part) * 4),
-    });
+    };
+    if (note) judgedIn.set(event, { part, note });
+    (isFaint ? faint : events).push(event);
   };
 
   /** In a room the note before is still heard while the next one has begun, and for a moment again instead of it. */
@@ -143,6 +146,13 @@ export function separateDetours(
   /** Over what rings on, a note that lies in its partials is found only when the echo is faint: until then it hid. */
   const ringsOver = (part: Plateau, note: Plateau) =>
     rings && part.pitch < note.pitch && part.to <= note.from && multipleOf(note.pitch, part.pitch) !== null;
+  /** … and its partials, in the place of the note that rings. */
+  const isHiddenNote = (brief: Plateau, note: Midi, next: Plateau) =>
+    rings &&
+    (next.from - brief.from) * hop <= ringing &&
+    next.pitch - note > onePitch &&
+    multipleOf(next.pitch, note) !== null &&
+    multipleOf(brief.pitch, next.pitch) !== null;
   const ownLength = (part: Plateau, note: Plateau) =>
     ringsOver(part, note) ? (changeWithin(part, line) - part.from) * hop : seconds(part);
   /** In a room a tone goes on being heard when the tongue has stopped it, and the blip that begins the next seems to lie within it. */
@@ -269,13 +279,24 @@ export function separateDetours(
   for (const { note, ...squeak } of squeaks) {
     const here = { ...squeak, joined: true };
     const next = plateaus.find(({ from }) => from >= here.to);
-    if (next && hasBegun(here, next.from, next)) continue;
+    if (next && (hasBegun(here, next.from, next) || isHiddenNote(here, note, next))) continue;
     if (inPlace(here)) continue;
     // So high a mode may be one of the fingering's.
     const kind = detourKind(here.pitch, note, instrument, false) ?? 'squeak';
     report(kind === 'break' && isBegunBy(here) ? 'blip' : kind, here, null);
   }
-  return { notes: parts.filter((part) => seconds(part) >= SHORTEST_NOTE), events, faint };
+  const notes = parts.filter((part) => seconds(part) >= SHORTEST_NOTE);
+  /** What it was judged in may have turned out to be no note, but a passing period of the one that it begins: then it is judged in that. */
+  const isOfItsNote = (event: NoteEvent) => {
+    const judged = judgedIn.get(event);
+    const note = judged && notes.find(({ to }) => to > judged.part.from);
+    return (
+      !note ||
+      Math.abs(note.pitch - judged.note.pitch) < onePitch ||
+      detourKind(judged.part.pitch, note.pitch, instrument, true) !== null
+    );
+  };
+  return { notes, events: events.filter(isOfItsNote), faint: faint.filter(isOfItsNote) };
 }
 
 /**
