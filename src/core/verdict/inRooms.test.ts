@@ -14,6 +14,15 @@ test.each([
   // A scale that turns: the note before the last rings on under the same note.
   ['clarinet-bb', 'roaming-scale', 1],
   ['flute', 'long-tone', 3],
+  // Tongued again: its own echo swells before it.
+  ['flute', 'three-note-groups', 1],
+  // Slurred up an octave: the note hides in the echo, and shows by its partials first.
+  ['sax-alto', 'octave-slurs', 3],
+  // Slurred by a step: the note repeats itself every third period as it begins.
+  ['bassoon', 'eight-ways', 1],
+  ['bassoon', 'roaming-scale', 2],
+  ['bassoon', 'harmonic-climb', 2],
+  ['bassoon', 'altissimo-pairs', 3],
 ] as const)('a faultless %s is told of no fault in %s in a living room (place %d)', (id, familyId, place) => {
   const report = faultlessIn('living', [place], [findInstrument(id)!], [findFamily(familyId)!]);
   expect(report.takes).toBe(1);

@@ -59,6 +59,8 @@ const RINGING = [
 const SHOWN = [
   ['cor-anglais', 350, 1, 55, 67],
   ['clarinet-eb', 320, 2, 65, 84],
+  ['recorder-tenor', 310, 1, 74, 86],
+  ['recorder-alto', 310, 1, 79, 91],
 ] as const;
 const MANY = { ...PUT_IN, blip: 0.4 };
 

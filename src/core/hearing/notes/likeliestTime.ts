@@ -10,8 +10,9 @@ import { voicesOf } from './voices';
 /** So long before it is found, and after, a note may have begun; an echo hides a soft start. */
 const EARLIEST: Seconds = 0.2;
 const LATEST: Seconds = 0.015;
-/** A note that is tongued again is found in its own echo, before it sounds. */
+/** A note that is tongued again is found in its own echo, before it sounds: until then nothing of it has ended. */
 const LATEST_AGAIN: Seconds = 0.03;
+const ENDS_AGAIN: Seconds = -0.02;
 /** From so long after it is found a note is taken to hold, for so many frames. */
 const HOLDS: Seconds = 0.12;
 const HELD = 14;
@@ -160,6 +161,7 @@ export function likeliestTime(
   const shortest = Math.round(Math.max(SHORTEST, FEWEST_PERIODS / midiToHertz(mode, a4)) / hop);
   const longest = Math.round(LONGEST / hop);
   const last = Math.round((whose === 'again' ? LATEST_AGAIN : LATEST) / hop);
+  const earliestEnd = whose === 'again' ? note.from - first + Math.round(ENDS_AGAIN / hop) : 0;
   const count = note.from - first + last + longest + AFTER + BLUR;
   const powers = { mode: new Float64Array(count), note: new Float64Array(count), all: 0 };
   const heard = Array.from({ length: count }, (_, i) => amplitudesAt(first + i));
@@ -192,7 +194,7 @@ export function likeliestTime(
     const modeBefore = meanOfMode(from - BEFORE, from - 1);
     const noteBefore = meanOfNote(from - BEFORE, from - 1);
     const latest = Math.min(from + longest, note.to - first - AFTER);
-    for (let to = from + shortest; to <= latest; to++) {
+    for (let to = Math.max(from + shortest, earliestEnd); to <= latest; to++) {
       const level = meanOfMode(from + BLUR, to - BLUR);
       // What a click or a loss covers may be its own.
       if (level < all + TOLD || coveredOver(from - BEFORE, to + AFTER) > 0) continue;

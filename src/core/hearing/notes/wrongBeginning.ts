@@ -1,6 +1,6 @@
 import { clamp } from '@/core/base';
 import type { Frames } from '@/core/hearing/signal';
-import type { Hertz, Midi } from '@/core/tuning';
+import type { Decibels, Hertz, Midi } from '@/core/tuning';
 import { isOverItsEcho } from './echoes';
 import { logOdds, type Evidence } from './evidence';
 import { likeliestTime, TOLD_FROM, USUAL_LENGTH, type Likeliest, type Seen } from './likeliestTime';
@@ -90,7 +90,7 @@ const NOTES = {
  * Where they are those of a note that is tongued again: fitted to 100 wrong beginnings and 1,280 good ones, told by fifths as those before.
  */
 const AGAIN = {
-  prior: -11.5,
+  prior: -12.5,
   evidence: [
     { weight: 0.273, of: ({ level }) => level },
     { weight: 0.069, of: ({ alone }) => alone },
@@ -100,6 +100,11 @@ const AGAIN = {
     { weight: 0.497, of: ({ rises }) => rises },
   ] satisfies Evidence<Seen>[],
 };
+/** Where all are both's, what rings on is not told from it unless it comes by this, and it shows from so far over the note meanwhile. */
+const COMES_ANEW: Decibels = 4;
+const SHOWS_OVER: Decibels = 3;
+/** What is likely in the room is faint; where all that is seen makes it less likely than this, it is nothing. In log-odds. */
+const FAINT_FROM = -3;
 interface Looked {
   readonly seen: Seen;
   readonly standing: Apart;
@@ -142,21 +147,25 @@ function weighed(
   isOverEcho: boolean,
   frames: Frames,
 ): Weighed | null {
+  const as = (told: Told, all = odds): Weighed => ({ ...time, told, odds: all });
   if (whose === 'again') {
     const all = logOdds(AGAIN.prior, AGAIN.evidence, seen);
-    return all > 0 ? { ...time, told: 'stands', odds: all } : null;
+    return all > 0 ? as('stands', all) : null;
   }
   const isLikely = odds > TOLD_FROM;
-  const shows = whose === 'notes' && logOdds(NOTES.prior, NOTES.evidence, seen) > 0;
-  // How it stands is not asked where it would not tell.
-  if (!isLikely && (whose === 'notes' || whose === 'boths'))
-    return shows ? { ...time, told: 'shows', odds } : null;
-  const standing = standingOf(time, together, isOverEcho, frames);
-  if (standing?.isApart) {
-    const { prior, evidence } = whose === 'earliers' ? EARLIERS : OWN;
+  if (whose === 'own' || whose === 'earliers') {
+    const standing = standingOf(time, together, isOverEcho, frames);
+    // Whose its partials are is not known where the window does not part them.
+    if (!standing?.isApart) return null;
+    const { prior, evidence } = whose === 'own' ? OWN : EARLIERS;
     const all = logOdds(prior, evidence, { seen, standing, isBelow: time.pitch < note });
-    if (all > 0) return { ...time, told: 'stands', odds: all };
-  } else if (isLikely && standsByItself(standing)) return { ...time, told: 'stands', odds };
-  if (shows) return { ...time, told: 'shows', odds };
-  return isLikely ? { ...time, told: 'faint', odds } : null;
+    if (all > 0) return as('stands', all);
+    return isLikely && all > FAINT_FROM ? as('faint') : null;
+  }
+  if (whose === 'boths' && seen.comes < COMES_ANEW) return null;
+  const shows = whose === 'boths' ? seen.alone >= SHOWS_OVER : logOdds(NOTES.prior, NOTES.evidence, seen) > 0;
+  // How it stands is not asked where it would not tell.
+  if (isLikely && standsByItself(standingOf(time, together, isOverEcho, frames))) return as('stands');
+  if (shows) return as('shows');
+  return isLikely ? as('faint') : null;
 }
