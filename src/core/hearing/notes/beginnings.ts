@@ -1,11 +1,12 @@
 import type { Instrument } from '@/core/instruments';
 import type { Seconds, Semitones } from '@/core/tuning';
-import { levelOf, OVER_FLOOR_DB, SHORTEST_NOTE, type Played } from './detours';
+import type { Played } from './detours';
 import { ECHOING_NOTES } from './echoes';
 import { modeOfNote, otherModes } from './modes';
 import type { NoteEvent } from './note';
-import { onePitchOf, type Plateau } from './plateaus';
+import { onePitchOf, SHORTEST_NOTE, type Plateau } from './plateaus';
 import type { Scene } from './scene';
+import { isTooSoft } from './toldDetours';
 import { wrongBeginning, type WrongBeginning } from './wrongBeginning';
 
 /** For so long the notes before it may still be heard. */
@@ -77,7 +78,7 @@ function beginningsOf(found: readonly Plateau[], { line, frames, instrument, a4 
   const hop = frames.hopSeconds;
   const asked: Asked[] = [];
   const beginningOf = (note: Plateau, before: readonly Asked[]) => {
-    if (levelOf(line, note) < line.floorDb + OVER_FLOOR_DB) return undefined;
+    if (isTooSoft(note, line)) return undefined;
     const earlier = before
       .slice(-ECHOING_NOTES)
       .map((one) => one.note)

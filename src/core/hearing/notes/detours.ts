@@ -1,25 +1,22 @@
-import { midiToHertz, type Midi, type Seconds } from '@/core/tuning';
 import type { Frames } from '@/core/hearing/signal';
+import { midiToHertz, type Midi, type Seconds } from '@/core/tuning';
 import {
   ECHOING_NOTES,
   isBlend,
   isOfBoth,
-  isOverItsEcho,
   isPeriodOfBoth,
   multipleOf,
   ringingSeconds,
   ringsBelow,
 } from './echoes';
-import { ownSeconds, type Line } from './line';
-import type { NoteEvent } from './note';
-import type { Replacement } from './replacements';
-import { standingOf, standsByItself } from './standsByItself';
-import { hadStopped } from './stopped';
+import { ownSeconds } from './line';
 import { detourKind, isAboveAll, modeNear } from './modes';
-import { onePitchOf, type Plateau } from './plateaus';
+import type { NoteEvent } from './note';
+import { onePitchOf, SHORTEST_NOTE, type Plateau } from './plateaus';
+import type { Replacement } from './replacements';
 import type { Scene } from './scene';
-import { Fits, modeInNote } from './tones';
-import { median } from '@/core/base';
+import { hadStopped } from './stopped';
+import { endIn, ToldDetours } from './toldDetours';
 
 /** A plateau longer than this between two of one pitch is a note of its own. */
 const LONGEST_BREAK: Seconds = 0.26;
@@ -29,7 +26,6 @@ const BLIP_WITHIN: Seconds = 0.12;
 const LONGEST_BLIP: Seconds = 1.1 * BLIP_WITHIN;
 /** A wrong mode at an onset lasts this long at most, or it is a note. */
 const LONGEST_START: Seconds = 0.22;
-export const SHORTEST_NOTE: Seconds = 0.06;
 /** Where it rings, a briefer one may be how two sounds meet. */
 const SHORTEST_BREAK = { dry: 0.025, inEcho: 0.06 } as const;
 const SHORTEST_BLIP: Seconds = 0.015;
@@ -37,15 +33,8 @@ const SHORTEST_SQUEAK: Seconds = 0.012;
 const LEAST_PERIODS = 3;
 const SHORTEST_IN_ECHO: Seconds = 0.024;
 const ECHO_SHARE = 0.06;
-/** Two things as near as this are one. */
-const NEAR: Seconds = 0.03;
 /** Windows blur the ends of what is brief; this much of the defined length has to be seen. */
 const SEEN = 0.5;
-/** What is this far below its note is the room or the tongue, not a sound of the instrument's. */
-const FAINT_DB = 16;
-
-/** Nearer than this to the noise of the house a note is too faint for what seems wrong in it to be told. */
-export const OVER_FLOOR_DB = 10;
 
 export interface Played {
   /** One plateau a note, wrong modes taken into the notes they belong to. */
@@ -72,9 +61,7 @@ export function separateDetours(
   const least = Math.min(SHORTEST_IN_ECHO, ECHO_SHARE * decaySeconds);
   const shortestBreak = SHORTEST_BREAK[rings ? 'inEcho' : 'dry'];
   const seconds = (part: Plateau) => (part.to - part.from) * hop;
-  const events: NoteEvent[] = [];
-  const faint: NoteEvent[] = [];
-  const judgedIn = new Map<NoteEvent, { readonly part: Plateau; readonly note: Plateau }>();
+  const told = new ToldDetours(scene, squeaks);
   const parts = [...plateaus];
   /** In a room: the echo of a note just before, or an upper partial that a tone which is only beginning shows first. */
   const isOfRoom = (brief: Plateau, note: Plateau) =>
@@ -92,69 +79,21 @@ export function separateDetours(
     seconds(brief) >=
       Math.max(least, SEEN * shortest, (SEEN * LEAST_PERIODS) / midiToHertz(brief.pitch, a4)) &&
     (brief.pitch > note.pitch || brief.to - brief.from > 2);
-  const asMode = (part: Plateau, note: Plateau) => ({
-    ...part,
-    pitch: modeNear(part.pitch, note.pitch, instrument) ?? part.pitch,
-  });
-  /** Notes that may still be heard where something begins. */
-  const ringingInto = (part: Plateau) =>
-    parts
-      .filter(
-        (earlier) =>
-          earlier.to <= part.from + 2 &&
-          (part.from - earlier.to) * hop < Math.max(NEAR, ringing) &&
-          seconds(earlier) >= SHORTEST_NOTE,
-      )
-      .slice(-ECHOING_NOTES)
-      .map(({ pitch }) => pitch);
-  const standingIn = (part: Plateau, note: Plateau) => {
-    const mode = asMode(part, note);
-    const earlier = ringingInto(part);
-    const together = modeInNote(mode.pitch, note.pitch, earlier, new Fits(frames, a4), a4);
-    return standingOf(mode, together, isOverItsEcho(note.pitch, earlier), frames);
-  };
-  const isTold = (part: Plateau) =>
-    [...events, ...faint].some(
-      ({ kind, startSeconds }) => kind === 'blip' && startSeconds === part.from * hop,
-    );
-  const report = (kind: NoteEvent['kind'], part: Plateau, note: Plateau | null) => {
-    // A beginning is wrong once: what comes between it and the note is the period that the two have in common.
-    if (kind === 'blip' && isTold(part)) return;
-    // What was heard in a note's place still rings under it.
-    if (note && squeaks.some(({ from, to }) => part.from > from && (part.from - to) * hop < ringing)) return;
-    // In a note that hardly stands out of the house's noise the noise makes pitches of its own.
-    if (levelOf(line, note ?? part) < line.floorDb + OVER_FLOOR_DB) return;
-    // A blip comes while the note is still growing.
-    if (note && kind !== 'blip' && levelOf(line, part) < levelOf(line, note) - FAINT_DB) return;
-    const isFaint = kind === 'blip' && note !== null && !standsByItself(standingIn(part, note));
-    const event: NoteEvent = {
-      kind,
-      startSeconds: part.from * hop,
-      endSeconds: (note && ringsOver(part, note) ? changeWithin(part, line) : part.to) * hop,
-      soundingMidi: Math.round(part.pitch),
-      noteIndex: null,
-      confidence: Math.min(1, 0.6 + seconds(part) * 4),
-    };
-    if (note) judgedIn.set(event, { part, note });
-    (isFaint ? faint : events).push(event);
-  };
+  const report = (kind: NoteEvent['kind'], part: Plateau, note: Plateau | null) =>
+    told.tell(kind, part, note, parts);
 
   /** In a room the note before is still heard while the next one has begun, and for a moment again instead of it. */
   const hasBegun = (brief: Pick<Plateau, 'from' | 'pitch'>, until: number, next: Plateau) =>
     rings && Math.abs(next.pitch - brief.pitch) < onePitch && (until - brief.from) * hop <= ringing;
 
-  /** Over what rings on, a note that lies in its partials is found only when the echo is faint: until then it hid. */
-  const ringsOver = (part: Plateau, note: Plateau) =>
-    rings && part.pitch < note.pitch && part.to <= note.from && multipleOf(note.pitch, part.pitch) !== null;
-  /** … and its partials, in the place of the note that rings. */
+  /** Over what rings on, a note that lies in its partials hides until the echo is faint; those of its own are heard first. */
   const isHiddenNote = (brief: Plateau, note: Midi, next: Plateau) =>
     rings &&
     (next.from - brief.from) * hop <= ringing &&
     next.pitch - note > onePitch &&
     multipleOf(next.pitch, note) !== null &&
     multipleOf(brief.pitch, next.pitch) !== null;
-  const ownLength = (part: Plateau, note: Plateau) =>
-    ringsOver(part, note) ? (changeWithin(part, line) - part.from) * hop : seconds(part);
+  const ownLength = (part: Plateau, note: Plateau) => (endIn(part, note, scene) - part.from) * hop;
   /** In a room a tone goes on being heard when the tongue has stopped it, and the blip that begins the next seems to lie within it. */
   const beginsAgain = ({ from, pitch }: Pick<Plateau, 'from' | 'pitch'>, note: Midi) =>
     rings && hadStopped(from, pitch > note, scene);
@@ -261,12 +200,6 @@ export function separateDetours(
       }
     }
   }
-  // What took a note's place is told once: as it was found in the pitch, as the strongest that sounds, or by what was missing.
-  const inPlace = (part: Pick<Plateau, 'from' | 'to'>) =>
-    events.some(
-      ({ startSeconds, endSeconds }) =>
-        startSeconds < part.to * hop + NEAR && endSeconds > part.from * hop - NEAR,
-    );
   /** Cuts the note in which something else sounds where that begins the next one. @returns whether it does. */
   const isBegunBy = (here: Plateau): boolean => {
     const around = parts.findIndex(({ from, to }) => from < here.from && to > here.to);
@@ -280,23 +213,13 @@ export function separateDetours(
     const here = { ...squeak, joined: true };
     const next = plateaus.find(({ from }) => from >= here.to);
     if (next && (hasBegun(here, next.from, next) || isHiddenNote(here, note, next))) continue;
-    if (inPlace(here)) continue;
+    if (told.isTold(here)) continue;
     // So high a mode may be one of the fingering's.
     const kind = detourKind(here.pitch, note, instrument, false) ?? 'squeak';
     report(kind === 'break' && isBegunBy(here) ? 'blip' : kind, here, null);
   }
   const notes = parts.filter((part) => seconds(part) >= SHORTEST_NOTE);
-  /** What it was judged in may have turned out to be no note, but a passing period of the one that it begins: then it is judged in that. */
-  const isOfItsNote = (event: NoteEvent) => {
-    const judged = judgedIn.get(event);
-    const note = judged && notes.find(({ to }) => to > judged.part.from);
-    return (
-      !note ||
-      Math.abs(note.pitch - judged.note.pitch) < onePitch ||
-      detourKind(judged.part.pitch, note.pitch, instrument, true) !== null
-    );
-  };
-  return { notes, events: events.filter(isOfItsNote), faint: faint.filter(isOfItsNote) };
+  return { notes, ...told.in(notes) };
 }
 
 /**
@@ -312,24 +235,6 @@ function isStartOf(length: Seconds, own: Seconds, following: Seconds, isInLine: 
 function isFraction(brief: Plateau, note: Plateau): boolean {
   const n = multipleOf(note.pitch, brief.pitch);
   return n === 2 || n === 3;
-}
-
-/** Frame within a stretch where its partials change most: where what sounds became another. */
-function changeWithin({ from, to }: Plateau, { newness, growthDb }: Line): number {
-  let best = to;
-  let most = 0;
-  for (let i = from + 4; i < to; i++) {
-    const change = (newness[i]! || 0) * Math.abs(growthDb[i]! || 0);
-    if (change > most) {
-      most = change;
-      best = i;
-    }
-  }
-  return best;
-}
-
-export function levelOf({ hopDb }: Line, part: Plateau): number {
-  return median(hopDb.subarray(part.from, part.to));
 }
 
 /**

@@ -22,6 +22,8 @@ export interface Plateau {
   readonly joined: boolean;
 }
 
+/** What lasts shorter is no note. */
+export const SHORTEST_NOTE: Seconds = 0.06;
 /** Two plateaus nearer than this share of the instrument's smallest step are one pitch. */
 const ONE_PITCH_STEPS = 0.6;
 /** Time over which a plateau's own pitch is followed, so that a slow bend stays one. */
