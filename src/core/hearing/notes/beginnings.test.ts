@@ -116,5 +116,11 @@ test.each([
     false,
   ],
 ])('how the instrument speaks: %s', (_, asked, usual) => {
-  expect(isUsual(asked[0]!.note, asked, RECORDER)).toBe(usual);
+  expect(isUsual(asked[0]!.note, 1, asked, RECORDER)).toBe(usual);
+});
+
+test('how it speaks is not known from fewer notes than are asked for', () => {
+  const three = begun([65, 'octave'], [67, 'octave'], [69, 'octave']);
+  expect(isUsual(three[0]!.note, 3, three, RECORDER)).toBe(true);
+  expect(isUsual(three[0]!.note, 4, three, RECORDER)).toBe(false);
 });

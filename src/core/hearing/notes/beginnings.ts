@@ -19,6 +19,8 @@ const BRIEF: Seconds = 0.26;
 const COVERED = 0.4;
 /** Notes of a register as near as this speak alike. */
 const SPEAKS_ALIKE: Semitones = 5;
+/** How an instrument speaks is known from so many of them; until then what hardly stands is told, and what only shows is not. */
+const FEWEST_ALIKE = { hardly: 4, shows: 1 } as const;
 
 /**
  * Blips at the beginnings of notes in a room that rings, with the notes put where they begin. A wrong mode makes a period in common
@@ -39,7 +41,8 @@ export function withWrongBeginnings(
       continue;
     }
     const isFault =
-      wrong.told === 'stands' || (wrong.told === 'shows' && !isUsual(note, asked, scene.instrument));
+      wrong.told === 'stands' ||
+      (wrong.told !== 'faint' && !isUsual(note, FEWEST_ALIKE[wrong.told], asked, scene.instrument));
     const blip: NoteEvent = {
       kind: 'blip',
       startSeconds: wrong.from * hop,
@@ -107,9 +110,15 @@ function beginningsOf(found: readonly Plateau[], { line, frames, instrument, a4 
 
 /**
  * Whether more than half of the notes of a note's register that are near to it begin with another mode: then this is how the instrument
- * speaks there. One note alone does not tell.
+ * speaks there.
+ * @param fewest such notes that tell it, this one among them.
  */
-export function isUsual(note: Plateau, asked: readonly Asked[], instrument: Instrument): boolean {
+export function isUsual(
+  note: Plateau,
+  fewest: number,
+  asked: readonly Asked[],
+  instrument: Instrument,
+): boolean {
   const register = modeOfNote(note.pitch, instrument);
   const alike = asked.filter(
     (one) =>
@@ -117,5 +126,5 @@ export function isUsual(note: Plateau, asked: readonly Asked[], instrument: Inst
       Math.abs(one.note.pitch - note.pitch) <= SPEAKS_ALIKE &&
       modeOfNote(one.note.pitch, instrument) === register,
   );
-  return 2 * alike.filter(({ wrong }) => wrong).length > alike.length;
+  return alike.length >= fewest && 2 * alike.filter(({ wrong }) => wrong).length > alike.length;
 }

@@ -17,10 +17,10 @@ export interface WrongBeginning {
 }
 
 /**
- * How a wrong beginning is told: it stands by itself, which is what makes it a fault; or it shows in the sound, yet some instruments
- * speak so whenever they speak well; or it is faint. The surest first.
+ * How a wrong beginning is told: it stands by itself, which is what makes it a fault, or hardly does; or it shows in the sound; yet some
+ * instruments speak so whenever they speak well; or it is faint. The surest first.
  */
-const TOLD = ['stands', 'shows', 'faint'] as const;
+const TOLD = ['stands', 'hardly', 'shows', 'faint'] as const;
 export type Told = (typeof TOLD)[number];
 
 /**
@@ -102,7 +102,9 @@ const AGAIN = {
 };
 /** Where all are both's, what rings on is not told from it unless it comes by this, and it shows from so far over the note meanwhile. */
 const COMES_ANEW: Decibels = 4;
-const SHOWS_OVER: Decibels = 3;
+const SHOWS_OVER: Decibels = 6.5;
+/** In log-odds: what stands by less hardly does. */
+const STANDS_FROM = 2;
 /** What is likely in the room is faint; where all that is seen makes it less likely than this, it is nothing. In log-odds. */
 const FAINT_FROM = -3;
 interface Looked {
@@ -140,6 +142,8 @@ type Weighed = WrongBeginning & { readonly odds: number };
 const isSurer = (one: Weighed, other: Weighed): boolean =>
   one.told === other.told ? one.odds > other.odds : TOLD.indexOf(one.told) < TOLD.indexOf(other.told);
 
+const standsBy = (odds: number): Told => (odds > STANDS_FROM ? 'stands' : 'hardly');
+
 /** Whether another mode sounded in its likeliest time; null where that is not told. */
 function weighed(
   { seen, whose, together, odds, ...time }: Likeliest,
@@ -150,7 +154,7 @@ function weighed(
   const as = (told: Told, all = odds): Weighed => ({ ...time, told, odds: all });
   if (whose === 'again') {
     const all = logOdds(AGAIN.prior, AGAIN.evidence, seen);
-    return all > 0 ? as('stands', all) : null;
+    return all > 0 ? as(standsBy(all), all) : null;
   }
   const isLikely = odds > TOLD_FROM;
   if (whose === 'own' || whose === 'earliers') {
@@ -159,7 +163,7 @@ function weighed(
     if (!standing?.isApart) return null;
     const { prior, evidence } = whose === 'own' ? OWN : EARLIERS;
     const all = logOdds(prior, evidence, { seen, standing, isBelow: time.pitch < note });
-    if (all > 0) return as('stands', all);
+    if (all > 0) return as(standsBy(all), all);
     return isLikely && all > FAINT_FROM ? as('faint') : null;
   }
   if (whose === 'boths' && seen.comes < COMES_ANEW) return null;
