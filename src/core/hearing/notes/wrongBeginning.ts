@@ -17,8 +17,8 @@ export interface WrongBeginning {
 }
 
 /**
- * How a wrong beginning is told: it stands by itself, which is what makes it a fault, or hardly does; or it shows in the sound; yet some
- * instruments speak so whenever they speak well; or it is faint. The surest first.
+ * How a wrong beginning is told, the surest first: it stands by itself, which is what makes it a fault; it hardly does, or only shows in
+ * the sound, and is a fault unless the instrument speaks so even when it speaks well; or it is faint.
  */
 const TOLD = ['stands', 'hardly', 'shows', 'faint'] as const;
 export type Told = (typeof TOLD)[number];
@@ -87,7 +87,8 @@ const NOTES = {
   ] satisfies Evidence<Seen>[],
 };
 /**
- * Where they are those of a note that is tongued again: fitted to 100 wrong beginnings and 1,280 good ones, told by fifths as those before.
+ * Where they are those of a note that is tongued again: fitted to 100 wrong beginnings and 1,280 good ones, told by fifths as those before;
+ * the limit lies one higher than was fitted, which costs the shortest.
  */
 const AGAIN = {
   prior: -12.5,
@@ -107,6 +108,7 @@ const SHOWS_OVER: Decibels = 6.5;
 const STANDS_FROM = 2;
 /** What is likely in the room is faint; where all that is seen makes it less likely than this, it is nothing. In log-odds. */
 const FAINT_FROM = -3;
+
 interface Looked {
   readonly seen: Seen;
   readonly standing: Apart;
