@@ -1,3 +1,5 @@
+const { takesStamp } = require('./scripts/takesStamp.cjs');
+
 /** The core, the server and the browser tests are plain modern TypeScript; the store runs on the app's web preset. */
 const aliases = { '^@/(.*)$': '<rootDir>/src/$1', '^@server/(.*)$': '<rootDir>/server/$1' };
 
@@ -23,6 +25,7 @@ module.exports = {
     {
       ...plain,
       displayName: 'core',
+      globals: { TAKES_STAMP: takesStamp(__dirname) },
       setupFilesAfterEnv: ['<rootDir>/jest.cases.js'],
       testMatch: ['<rootDir>/src/core/**/*.test.ts', '<rootDir>/server/**/*.test.ts'],
     },
