@@ -9,7 +9,8 @@ import {
   ringingSeconds,
   ringsBelow,
 } from './echoes';
-import { ownSeconds } from './line';
+import { hopMean } from './gaps';
+import { ownSeconds, type Line } from './line';
 import { detourKind, isAboveAll, modeNear } from './modes';
 import type { NoteEvent } from './note';
 import { onePitchOf, SHORTEST_NOTE, type Plateau } from './plateaus';
@@ -35,6 +36,7 @@ const SHORTEST_IN_ECHO: Seconds = 0.024;
 const ECHO_SHARE = 0.06;
 /** Windows blur the ends of what is brief; this much of the defined length has to be seen. */
 const SEEN = 0.5;
+const LEVEL_FRAMES = 3;
 
 export interface Played {
   /** One plateau a note, wrong modes taken into the notes they belong to. */
@@ -150,7 +152,10 @@ export function separateDetours(
         const detour = rings && isOwn ? null : detourOf(here, longer, atStart);
         if (!detour && !isOwn && length >= SHORTEST_NOTE) continue;
         const again =
-          detour === 'break' && beginsAgain(here, longer.pitch) && seconds(before) >= SHORTEST_NOTE;
+          detour === 'break' &&
+          beginsAgain(here, longer.pitch) &&
+          seconds(before) >= SHORTEST_NOTE &&
+          isLouderThanBefore(after, here.from, line);
         const isBlip = detour === 'break' && (atStart || again);
         if (detour === 'squeak' && lasts(here, SHORTEST_SQUEAK, longer)) report('squeak', here, longer);
         else if (isBlip && lasts(here, SHORTEST_BLIP, longer)) report('blip', here, longer);
@@ -220,6 +225,14 @@ export function separateDetours(
   }
   const notes = parts.filter((part) => seconds(part) >= SHORTEST_NOTE);
   return { notes, ...told.in(notes) };
+}
+
+/** Whether a part gets louder than it was just before a frame: what only rings on has one partial left for a moment, and goes on falling. */
+function isLouderThanBefore({ from, to }: Plateau, frame: number, { hopDb }: Line): boolean {
+  const level = (i: number) => hopMean(hopDb, i, LEVEL_FRAMES);
+  const before = level(frame - LEVEL_FRAMES);
+  for (let i = from; i < to; i++) if (level(i) > before) return true;
+  return false;
 }
 
 /**

@@ -1,10 +1,11 @@
 import { sum } from 'd3-array';
 import { clamp, median } from '@/core/base';
 import { QUICK_PARTIALS } from '@/core/hearing/signal';
+import type { Instrument } from '@/core/instruments';
 import { hertzToMidi, midiToHertz, type Decibels, type Midi, type Seconds } from '@/core/tuning';
 import { multipleOf } from './echoes';
-import { othersOf, soundOf } from './modes';
-import type { Contrast } from './contrast';
+import { multiplesOf, othersOf, soundOf } from './modes';
+import { contrastOf, type Contrast } from './contrast';
 import { logOdds, type Evidence } from './evidence';
 import { newcomerIn, type Newcomer } from './newcomers';
 import type { Scene } from './scene';
@@ -53,6 +54,8 @@ const LEAST_CONTRAST: Decibels = 2;
 /** What does not come back is the note before, slurred to its own mode. */
 const LEAST_RETURN: Decibels = 1;
 const SHORTEST_MISSED: Seconds = 0.05;
+/** Where its others grow by more when a mode of a note comes, the note swells: in 1 of 211 true breaks they did. */
+const MOST_SWELL: Decibels = 4;
 /** What lies higher is a squeak, and is found by what it brings. */
 const MOST_TIMES = 3;
 
@@ -69,15 +72,14 @@ export interface Look {
   readonly first: number;
   readonly last: number;
   readonly note: Midi;
-  /** Mean powers of the note's partials before it and in it. */
+  /** Mean powers of the note's partials before it, in it and after it. */
   readonly before: Float64Array;
   readonly during: Float64Array;
+  readonly after: Float64Array;
   /** Share of it in which another pitch is found. */
   readonly elsewhere: number;
   /** Lowest level in it against the note's. */
   readonly lowest: Decibels;
-  /** The higher mode that stands out best among the note's partials. */
-  readonly contrast: Contrast | null;
   /** That something took the note's place, in log-odds, before it is known what. */
   readonly odds: number;
 }
@@ -92,7 +94,9 @@ export class Naming {
   }
 
   /** A mode of which nothing is seen but what the note's partials do meanwhile. */
-  private missed({ from, to, note, elsewhere, lowest, contrast, odds }: Look): Named | null {
+  private missed(look: Look): Named | null {
+    const { from, to, note, elsewhere, lowest, odds } = look;
+    const contrast = contrastIn(look, multiplesOf(note, this.scene.instrument));
     const seconds = (to - from) * this.scene.frames.hopSeconds;
     if (
       !contrast ||
@@ -129,7 +133,8 @@ export class Naming {
     const isDoubtful = odds < 0 && lowest < -FALLEN;
     if (newcomer && standsOut(newcomer) && !isDoubtful && !isAgreed)
       return { pitch: newcomer.pitch, odds: odds + STANDS_OUT };
-    if (isKnown && !(newcomer && differ)) return { pitch, odds };
+    const known = isKnown && !(newcomer && differ) ? amongPartials(pitch, look, instrument) : null;
+    if (known !== null) return { pitch: known, odds };
     return newcomer && odds > (newcomer.alone ? 0 : SURE) ? { pitch: newcomer.pitch, odds } : null;
   }
 
@@ -184,6 +189,27 @@ export class Naming {
     }
     return 2 * found.length > last - first ? median(found) : null;
   }
+}
+
+const contrastIn = ({ before, during, after }: Look, multiples: readonly number[]): Contrast | null =>
+  contrastOf(multiples, before, during, after);
+
+/**
+ * The mode that is heard in a note's place where its partials are all the note's too: a pitch two octaves over the note may be that of the
+ * octave's second partial. Null where none stands out among the note's partials: where an echo goes on falling, or the note swells.
+ */
+function amongPartials(pitch: Midi, look: Look, instrument: Instrument): Midi | null {
+  const times = multipleOf(pitch, look.note) ?? 1;
+  const multiples = multiplesOf(look.note, instrument);
+  if (!multiples.includes(times)) return pitch;
+  const contrast = contrastIn(
+    look,
+    multiples.filter((multiple) => times % multiple === 0),
+  );
+  if (contrast === null) return pitch;
+  const { multiple, standsOut, othersFall } = contrast;
+  if (standsOut <= 0 || othersFall <= -MOST_SWELL) return null;
+  return multiple === times ? pitch : look.note + 12 * Math.log2(multiple);
 }
 
 const standsOut = ({ alone, levelDb, comesDb }: Newcomer): boolean =>

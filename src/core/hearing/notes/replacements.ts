@@ -1,12 +1,10 @@
 import { clamp, median, quantile } from '@/core/base';
 import { QUICK_PARTIALS } from '@/core/hearing/signal';
 import { midiToHertz, type Decibels, type Midi, type Seconds, type Semitones } from '@/core/tuning';
-import { contrastOf } from './contrast';
 import { logOdds, type Evidence } from './evidence';
 import { hopMean } from './gaps';
 import { newnessIn } from './line';
 import { multipleOf } from './echoes';
-import { multiplesOf } from './modes';
 import { Naming, type Look } from './naming';
 import { AROUND, PitchMoves } from './pitchMoves';
 import { onePitchOf } from './plateaus';
@@ -168,7 +166,7 @@ class Seen {
 
   private between(from: number, to: number): Look | null {
     const { newness } = this;
-    const { line, frames, instrument, a4 } = this.scene;
+    const { line, frames, a4 } = this.scene;
     const usual = median(newness.subarray(from - BEFORE, from - CLEAR));
     if (usual > MOST_USUAL) return null;
     const note = median(line.pitch.subarray(from - BEFORE, from - 2).filter((p) => !Number.isNaN(p)));
@@ -203,8 +201,7 @@ class Seen {
       speed: this.speedAround(to, note),
     });
     if (!(odds > LEAST_ODDS)) return null;
-    const contrast = contrastOf(multiplesOf(note, instrument), before, during, after);
-    return { from, to, first, last, note, before, during, elsewhere, lowest, contrast, odds };
+    return { from, to, first, last, note, before, during, after, elsewhere, lowest, odds };
   }
 
   /** What took the note's place; null where that is too unlikely, or nothing can be named that did. */
