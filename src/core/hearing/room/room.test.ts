@@ -1,4 +1,5 @@
 import { findInstrument } from '@/core/instruments';
+import { scoreOfFamily } from '@/core/music/scores.testing';
 import { framesOf, lines, playIn, type Place } from '@/core/hearing/notes/inRooms.testing';
 import { roomOf, swingLeft } from '.';
 
@@ -32,6 +33,13 @@ it('does not take a tone that shakes for a room that rings', () => {
     framesOf(playIn({ room: null, place: 1 }, playing).audio, playing.instrument),
   );
   expect(decaySeconds).toBeLessThan(0.12);
+});
+
+it('does not take a soft end, which is soon in the noise, for a room that rings', () => {
+  const instrument = findInstrument('clarinet-bb')!;
+  const playing = { score: scoreOfFamily('pulses', 'clarinet-bb'), instrument, seed: 1 };
+  const { decaySeconds } = roomOf(framesOf(playIn({ room: null, place: 1 }, playing).audio, instrument));
+  expect(decaySeconds).toBeLessThan(0.11);
 });
 
 describe('what a room leaves of a swing of the pitch', () => {

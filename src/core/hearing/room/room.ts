@@ -112,7 +112,10 @@ export function roomOf(frames: Frames): Room {
     for (let i = Math.max(0, from - before); i < from; i++) loudest = Math.max(loudest, smooth[i]!);
     if (smooth[from]! > loudest - UNDER_LOUDEST_DB || !ends(smooth, from, loudest, ending)) continue;
     if (fall >= DRY_FALL_DB) {
-      found.push((60 / fall) * STRETCH);
+      // A soft sound is soon in the floor: how long it lies there says nothing of the room.
+      let to = from + 1;
+      while (to < from + stretch - 1 && smooth[to]! > floorDb + OVER_FLOOR_DB) to++;
+      found.push((60 * (to - from) * hopSeconds) / (smooth[from]! - smooth[to]!));
       drops.push(DRY_FALL_DB);
       continue;
     }
