@@ -30,8 +30,9 @@ const REASONS: Readonly<Record<Reason, string>> = {
   'not-played': 'it was not played this time',
 };
 
-/** A sentence that says why a figure is missing. */
-export const because = (reason: Reason): string => `Not known: ${REASONS[reason]}.`;
+/** A sentence that says why a figure is missing. @param what it is, where it does not stand beside its name. */
+export const because = (reason: Reason, what?: string): string =>
+  `${what ? `${what} is not known` : 'Not known'}: ${REASONS[reason]}.`;
 
 /** A number for reading: fixed decimals and a true minus sign. */
 export function fixed(value: number, decimals: number): string {

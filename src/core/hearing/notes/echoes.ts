@@ -1,9 +1,18 @@
 import { median, quantile } from '@/core/base';
 import { partialsAt, PARTIALS, type Frames } from '@/core/hearing/signal';
-import { blurOf } from '@/core/hearing/room';
+import { blurOf, type RoomSound } from '@/core/hearing/room';
 import type { Decibels, Midi, Seconds, Semitones } from '@/core/tuning';
 import { newnessIn, type Line } from './line';
 import type { Plateau } from './plateaus';
+
+/** How long a room keeps sounding: the note before into the beginning of a note, a note itself after its end; 0 where nothing does. */
+export interface Rings {
+  readonly before: Seconds;
+  readonly after: Seconds;
+  /** Where its echoes are heard: they swing late, and so take from a swing of the pitch, or add to it. */
+  readonly room: RoomSound | null;
+}
+export const SILENT_ROOM: Rings = { before: 0, after: 0, room: null };
 
 /** Of two notes this near to each other what rings and what sounds blend into a pitch between them … */
 const BLENDS_SEMITONES = 4;

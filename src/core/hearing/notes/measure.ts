@@ -1,4 +1,4 @@
-import { swingLeft, type RoomSound } from '@/core/hearing/room';
+import { swingLeft } from '@/core/hearing/room';
 import { modeOf, nearestPitch, registerOf, writtenOf, type Instrument } from '@/core/instruments';
 import { isSpoilt, PARTIALS, partialsAt, type Frames } from '@/core/hearing/signal';
 import {
@@ -10,7 +10,9 @@ import {
   type Seconds,
 } from '@/core/tuning';
 import type { HearingOptions } from './hearing';
+import { attackOf } from './attack';
 import { amidEchoes } from './echoedVibrato';
+import { SILENT_ROOM, type Rings } from './echoes';
 import { ORDINARY_PURITY, type Note, type PurityLimits, type UnknownReason } from './note';
 import type { Line } from './line';
 import type { Plateau } from './plateaus';
@@ -21,13 +23,7 @@ import { middlesOf, pitchMotion } from './vibrato';
 const ATTACK: Seconds = 0.12;
 const RELEASE: Seconds = 0.06;
 const SHORTEST_FOR_TREND: Seconds = 0.5;
-const SCOOP: Seconds = 0.15;
 const PURITY_REFERENCE: Seconds = 1;
-/** Quieter than this against the note is what is left of the one before. */
-const FAINT_DB = 35;
-/** When a tone speaks at last, it is louder than the breath before it by this, within so long. */
-const SPEAKS_DB = 8;
-const SPEAKS_WITHIN: Seconds = 0.1;
 /** Over less than this the level says nothing about how the pitch goes with it. */
 const LEVEL_RANGE_DB = 6;
 const LEVEL_STEP_DB = 2;
@@ -43,15 +39,6 @@ const LAPSE: Seconds = 0.1;
 
 /** Frames that a measure is taken over, half-open. */
 type Span = Pick<Plateau, 'from' | 'to'>;
-
-/** How long a room keeps sounding: the note before into the beginning of a note, a note itself after its end; 0 where nothing does. */
-export interface Rings {
-  readonly before: Seconds;
-  readonly after: Seconds;
-  /** Where its echoes are heard: they swing late, and so take from a swing of the pitch, or add to it. */
-  readonly room: RoomSound | null;
-}
-const SILENT_ROOM: Rings = { before: 0, after: 0, room: null };
 
 /** Measures one note. Each figure is documented in docs/measuring.md. */
 export function measureNote(
@@ -127,7 +114,7 @@ export function measureNote(
   const alone = (value: number | undefined) => (doubts.pitch ? NaN : value);
   const pure = (value: number | undefined) => (doubts.colour ? NaN : value);
   const levelMoves = quantile(level, 0.95) - quantile(level, 0.05) >= LEVEL_RANGE_DB;
-  const attack = attackOf(frames, line, segment, body);
+  const attack = attackOf(frames, line, segment, body, rings);
 
   return {
     startSeconds: frames.startSeconds + segment.from * hop,
@@ -164,7 +151,11 @@ export function measureNote(
       pitchReason,
     ),
     attack: {
-      riseSeconds: figure('riseSeconds', trusted(attack.rise), levelReason),
+      riseSeconds: figure(
+        'riseSeconds',
+        trusted(attack.rise),
+        doubts.level ?? (rings.room ? 'room' : 'masked'),
+      ),
       scoopCents: figure('scoopCents', alone(100 * (attack.scoopPitch - centrePitch)), pitchReason),
       speechSeconds: figure('speechSeconds', attack.speech),
     },
@@ -236,40 +227,6 @@ function partialsOf(frames: Frames, body: Span): (number | null)[] {
     const level = median(rows.map((row) => row[k]!));
     return Number.isNaN(level) ? null : Math.round(10 * level) / 10;
   });
-}
-
-function attackOf(frames: Frames, line: Line, segment: Span, body: Span) {
-  const hop = frames.hopSeconds;
-  const { levelDb, pitch, floorDb } = line;
-  const settled = median(levelDb.subarray(body.from, Math.min(body.to, body.from + Math.round(0.25 / hop))));
-  const first = firstEnergy(line, segment, hop, Math.max(floorDb + 10, settled - FAINT_DB));
-  const crossing = (dB: number): number => {
-    for (let i = first; i < body.to; i++) {
-      const above = levelDb[i]!;
-      if (above < settled + dB) continue;
-      const below = i > 0 ? levelDb[i - 1]! : above;
-      return above > below ? i - (above - settled - dB) / (above - below) : i;
-    }
-    return NaN;
-  };
-  // 10 % and 90 % of the amplitude are −20 dB and −0.92 dB; the meter's own width is taken off.
-  const measured = (crossing(-0.92) - crossing(-20)) * hop;
-  const own = 1.1 * frames.settings.levelHops * hop;
-  const rise = settled - 20 > floorDb + 3 ? Math.sqrt(Math.max(0, measured ** 2 - own ** 2)) : NaN;
-  const early = pitch.subarray(segment.from, Math.min(segment.to, segment.from + Math.round(SCOOP / hop)));
-  // A tone that grows out of nothing has no breath before it that waits for it: it was always on its way.
-  const soon = Math.min(body.to, segment.from + Math.round(SPEAKS_WITHIN / hop));
-  const speaks =
-    Math.max(...levelDb.subarray(segment.from, soon)) - median(levelDb.subarray(first, segment.from + 1));
-  return { rise, scoopPitch: median(early), speech: speaks >= SPEAKS_DB ? (segment.from - first) * hop : 0 };
-}
-
-/** Frame at which the sound that becomes this note is first heard above the room. */
-function firstEnergy({ levelDb, pitch }: Line, segment: Span, hop: Seconds, audible: number): number {
-  const earliest = Math.max(0, segment.from - Math.round(0.5 / hop));
-  let first = segment.from;
-  while (first > earliest && levelDb[first - 1]! > audible && Number.isNaN(pitch[first - 1]!)) first--;
-  return first;
 }
 
 function purityOf(

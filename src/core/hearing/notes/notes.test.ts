@@ -1,8 +1,9 @@
-import { heldNote } from '@/core/music/scores.testing';
+import { heldNote, scoreOfFamily } from '@/core/music/scores.testing';
 import { findInstrument, listeningRange } from '@/core/instruments';
 import { perform, steadyPlayer, type Player } from '@/core/lab';
 import { Listener } from '@/core/hearing/signal';
 import { hearNotes, ORDINARY_PURITY, type PurityLimits } from '.';
+import { framesOf, playIn } from './inRooms.testing';
 
 const RATE = 48_000;
 
@@ -103,6 +104,33 @@ describe('attack', () => {
     expect(quick.riseSeconds).toBeLessThan(0.06);
     expect(slow.scoopCents).toBeLessThan(-5);
     expect(Math.abs(quick.scoopCents ?? 99)).toBeLessThan(2);
+  });
+});
+
+describe('the rise of a note', () => {
+  const octaves = scoreOfFamily('octave-slurs', 'clarinet-bb', { tempo: null });
+  const clarinet = findInstrument('clarinet-bb')!;
+  const rises = (room: 'living' | null) => {
+    const { performance, audio } = playIn(
+      { room, place: 1 },
+      { score: octaves, instrument: clarinet, seed: 1 },
+    );
+    const { notes } = hearNotes(framesOf(audio, clarinet), clarinet);
+    expect(notes.length).toBe(performance.notes.length);
+    return notes.map(({ attack, unknown }, i) => ({
+      isSlurred: performance.notes[i]!.slurred,
+      rise: attack.riseSeconds ?? unknown['riseSeconds'],
+    }));
+  };
+
+  it('is none where it is slurred to', () => {
+    for (const { isSlurred, rise } of rises(null))
+      if (isSlurred) expect(rise).toBe('masked');
+      else expect(rise).toBeLessThan(0.12);
+  });
+
+  it('is the room’s where that rings', () => {
+    for (const { rise } of rises('living')) expect(rise).toBe('room');
   });
 });
 

@@ -1,8 +1,9 @@
 import { median } from '@/core/base';
-import { figure, valueOf } from '../figure';
+import { figure, isKnown, valueOf, wholeOf } from '../figure';
 import { numbers, type Measure } from '../measure';
 import { known, playedNotes } from '../reading';
 import { ms } from './held';
+import { unknownRise } from './rise';
 
 /** A beginning this far from its note’s middle is heard as from below or above. */
 const SCOOP_CENTS = 12;
@@ -14,13 +15,23 @@ export const attack: Measure = {
     const groups = pairs.map(({ match }) => match.group.index);
     const rises = known(pairs.map(({ note }) => ms(note.attack.riseSeconds)));
     const scoops = known(pairs.map(({ note }) => note.attack.scoopCents));
+    const [first] = pairs;
     return numbers([
-      ...(rises.length > 0 ? [figure('rise', median(rises), { groups, n: rises.length })] : []),
+      ...(first
+        ? [
+            figure(
+              'rise',
+              rises.length > 0 ? median(rises) : null,
+              { groups, n: rises.length },
+              first.note.unknown['riseSeconds'],
+            ),
+          ]
+        : []),
       ...(scoops.length > 0 ? [figure('scoop', median(scoops), { groups, n: scoops.length })] : []),
     ]);
   },
   say(figures, { faults, matches }) {
-    const rise = valueOf(figures, 'rise');
+    const rise = wholeOf(figures, 'rise');
     const scoop = valueOf(figures, 'scoop');
     const late = faults.filter(({ kind }) => kind === 'late-speech').length;
     return {
@@ -28,11 +39,11 @@ export const attack: Measure = {
         ? 'What could be told apart spoke at once'
         : 'Every note spoke at once',
       lines: {
-        ...(rise !== null && {
+        ...(rise && {
           rise:
-            late > 0
+            (late > 0
               ? `${late === 1 ? 'One note' : `${late} notes`} spoke late.`
-              : 'The notes spoke at once.',
+              : 'The notes spoke at once.') + (isKnown(rise) ? '' : ` ${unknownRise(rise.unknown)}`),
         }),
         ...(scoop !== null && {
           scoop:

@@ -3,11 +3,12 @@ import type { Note } from '@/core/hearing/notes';
 import type { Role } from '@/core/music';
 import { leaning } from '@/core/tuning';
 import type { Chart } from '../charts';
-import { figure, figuresAt, valueOf, type Figure } from '../figure';
+import { figure, figuresAt, isKnown, valueOf, wholeOf, type Figure } from '../figure';
 import { numbers, type Measure, type Speaking } from '../measure';
 import { centsOff, known, playedAs, roleOf, type PlayedNote, type Reading } from '../reading';
 import { distanceOf } from '../sameness';
 import { fixed } from '../words';
+import { unknownRise } from './rise';
 import { judgedSlurs } from './slurs';
 
 const WAYS: readonly (readonly [Role, string])[] = [
@@ -27,14 +28,8 @@ const SAME_RISE_MS = 15;
 export const ways: Measure = {
   measure(reading) {
     const of = (role: Role) => playedAs(reading, role);
-    const rise = (role: Role) =>
-      median(
-        known(
-          of(role)
-            .filter(({ match }) => !match.group.slurred)
-            .map(({ note }) => note.attack.riseSeconds),
-        ),
-      );
+    const begun = (role: Role) => of(role).filter(({ match }) => !match.group.slurred);
+    const rise = (role: Role) => median(known(begun(role).map(({ note }) => note.attack.riseSeconds)));
     const tongued = of('tongued');
     const breath = of('breath-only');
     const bodies = breath.flatMap(({ note }, i) => {
@@ -43,9 +38,11 @@ export const ways: Measure = {
     });
     const groups = (role: Role) => of(role).map(({ match }) => match.group.index);
     const apart = 1000 * Math.abs(rise('tongued') - rise('back-of-tongue'));
+    const [first] = begun('tongued');
+    const tongues = { groups: [...groups('tongued'), ...groups('back-of-tongue')] };
     return numbers([
-      ...(Number.isFinite(apart)
-        ? [figure('two-tongues', apart, { groups: [...groups('tongued'), ...groups('back-of-tongue')] })]
+      ...(first && begun('back-of-tongue').length > 0
+        ? [figure('two-tongues', apart, tongues, first.note.unknown['riseSeconds'])]
         : []),
       ...(bodies.length > 0
         ? [figure('breath-body', median(bodies), { groups: groups('breath-only'), n: bodies.length })]
@@ -54,13 +51,17 @@ export const ways: Measure = {
     ]);
   },
   say(figures, { limits }) {
-    const apart = valueOf(figures, 'two-tongues');
+    const apart = wholeOf(figures, 'two-tongues');
     const body = valueOf(figures, 'breath-body');
     return {
       headline: 'The ways matched',
       lines: {
-        ...(apart !== null && {
-          'two-tongues': apart < SAME_RISE_MS ? 'Not to be told apart.' : 'The two can be told apart.',
+        ...(apart && {
+          'two-tongues': !isKnown(apart)
+            ? unknownRise(apart.unknown)
+            : apart.value < SAME_RISE_MS
+              ? 'Not to be told apart.'
+              : 'The two can be told apart.',
         }),
         ...(body !== null && {
           'breath-body':
