@@ -23,6 +23,18 @@ test.each([
   ['bassoon', 'roaming-scale', 2],
   ['bassoon', 'harmonic-climb', 2],
   ['bassoon', 'altissimo-pairs', 3],
+  // The stop between two tongued notes: one partial of the echo outlasts the others, and all go on falling.
+  ['oboe', 'subdivision-ladder', 4],
+  // After the last note one partial rings on alone for a moment.
+  ['oboe', 'on-the-day', 6],
+  // Surges of air: the note grows in all its partials.
+  ['bassoon', 'pulses', 4],
+  // A note in a node: echoes of others pull at its pitch, at its level, and cut a pure hold short.
+  ['recorder-alto', 'long-hold', 4],
+  ['recorder-alto', 'long-hold', 5],
+  ['sax-alto', 'three-note-groups', 5],
+  // Very soft and low, in the noise of the house.
+  ['recorder-alto', 'dynamic-window', 4],
 ] as const)('a faultless %s is told of no fault in %s in a living room (place %d)', (id, familyId, place) => {
   const report = faultlessIn('living', [place], [findInstrument(id)!], [findFamily(familyId)!]);
   expect(report.takes).toBe(1);

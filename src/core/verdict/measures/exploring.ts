@@ -6,6 +6,7 @@ import { figure, isKnown, valueOf, wholeOf, type Figure } from '../figure';
 import { NOTHING, numbers, SILENT, type Curve, type Measure } from '../measure';
 import { playedAs, roleOf, traced, type PlayedNote, type Reading } from '../reading';
 import { because, fixed, sized } from '../words';
+import { roomSpread } from './roomSpread';
 
 const SMOOTH = 5;
 /** The first and last of a glide belong to the notes beside it. */
@@ -61,14 +62,17 @@ export const bend: Measure = {
     const reachOf = (down: boolean) =>
       Math.max(0, ...legs.filter((leg) => leg.down === down).map((leg) => (down ? -leg.reach : leg.reach)));
     const groups = alignment.matches.filter(({ note }) => note !== null).map(({ group }) => group.index);
-    const lost = legs.map((leg) => leg.lostDb).filter(Number.isFinite);
+    const lost = Math.max(0, ...legs.map((leg) => leg.lostDb).filter(Number.isFinite));
+    // A pitch that moves goes through the nodes of the room.
+    const room = 2 * roomSpread(reading, [notes[heard[0]!]!]);
+    const isOfRoom = lost > NEARLY_GONE_DB && lost - room <= NEARLY_GONE_DB;
     const broke = events.filter(({ kind }) => kind === 'break' || kind === 'squeak').length;
     return {
       figures: [
         figure('bend-down', reachOf(true), { groups }),
         figure('bend-up', reachOf(false), { groups }),
         figure('bend-even', median(legs.map((leg) => leg.uneven)), { groups, n: legs.length }, 'too-short'),
-        figure('bend-level', lost.length > 0 ? Math.max(0, ...lost) : null, { groups, n: legs.length }),
+        figure('bend-level', isOfRoom ? null : lost, { groups, n: legs.length }, 'room'),
         figure('bend-broke', broke, { groups }),
       ],
       curves: legs.map(({ index, points }): Curve => ({ of: 'bend', at: index, points })),

@@ -2,22 +2,29 @@ import { beatsToSeconds } from '@/core/music';
 import { leaning } from '@/core/tuning';
 import { lengthOf, type Note } from '@/core/hearing/notes';
 import { beyond, beyondEither, faultAt } from '../fault';
-import { figure, isKnown, valueOf, wholeOf, type Figure } from '../figure';
+import { figure, isKnown, valueOf, wholeOf, type Figure, type Reason } from '../figure';
 import type { FigureId } from '../figures';
 import { NOTHING, numbers, SILENT, type Measure } from '../measure';
 import { centsOff, playedNotes, type Reading } from '../reading';
 import { because, fixed, sized } from '../words';
-import { roomSwing } from './roomSpread';
-import { centreError, driftError } from './tone';
+import { mayBeCutByRoom, NOT_PURE_IN_ROOM } from './holds';
+import { unknownRise } from './rise';
+import { mayFadeInRoom, roomSpread, roomSwing, WITHIN_NOTE } from './roomSpread';
+import { centreError, driftError, hasWobble, wobbleHiddenBy } from './wobble';
 
 /** Less than this is even, whatever the room does; less than so many times what the room does may be the room's. */
 const LEAST_LEVEL_WOBBLE_DB = 0.7;
 const MAY_BE_ROOM = 3;
+/** A note by itself has no fellows to lie under: it may lie in a node, 6 dB down. */
+const IN_NODE = 2;
 
-const maySwingInRoom = (reading: Reading, note: Note): boolean =>
+const mayWaverInRoom = (reading: Reading, note: Note): boolean =>
   note.levelWobbleDb !== null &&
-  note.levelWobbleDb > LEAST_LEVEL_WOBBLE_DB &&
-  note.levelWobbleDb < MAY_BE_ROOM * roomSwing(reading, note);
+  ((note.levelWobbleDb > LEAST_LEVEL_WOBBLE_DB &&
+    note.levelWobbleDb < MAY_BE_ROOM * roomSwing(reading, note)) ||
+    (note.levelWobbleDb > reading.limits.levelWobbleDb &&
+      note.levelWobbleDb <=
+        Math.hypot(reading.limits.levelWobbleDb, IN_NODE * WITHIN_NOTE * roomSpread(reading, [note]))));
 
 /** One held note, looked at from every side. */
 export const held: Measure = {
@@ -39,19 +46,27 @@ export const held: Measure = {
       );
     const { firstBeatSeconds, roundTrip } = reading.timing;
     const late = firstBeatSeconds === null ? null : note.startSeconds - firstBeatSeconds - roundTrip.seconds;
+    const unless = (hiddenBy: Reason | null, known: Figure): Figure =>
+      hiddenBy ? figure(known.id, null, { groups: known.groups }, hiddenBy) : known;
+    const unlessRoom = (isOfRoom: boolean, known: Figure): Figure => unless(isOfRoom ? 'room' : null, known);
+    const fades = -(note.levelDriftDbPerSecond ?? 0) > reading.limits.fadeDbPerSecond;
     const swing = note.wobbleCents === null ? null : (note.vibrato?.extentCents ?? 0);
     return numbers([
       of('centre', centsOff(reading, pair), 'centreCents', centreError(reading, note)),
       of('drift', note.driftCentsPerSecond, 'driftCentsPerSecond', driftError(note)),
-      of('wobble', note.wobbleCents, 'wobbleCents'),
+      unless(
+        hasWobble(note) ? wobbleHiddenBy(note, reading, IN_NODE) : null,
+        of('wobble', note.wobbleCents, 'wobbleCents'),
+      ),
       of('vibrato', swing, 'wobbleCents'),
       ...(note.vibrato ? [of('vibrato-rate', note.vibrato.rateHz)] : []),
       of('loudness', note.levelDb, 'levelDb'),
-      maySwingInRoom(reading, note)
-        ? figure('level-wobble', null, { groups: [pair.match.group.index] }, 'room')
-        : of('level-wobble', note.levelWobbleDb, 'levelWobbleDb'),
-      of('fade', note.levelDriftDbPerSecond, 'levelDriftDbPerSecond'),
-      of('purity', note.puritySeconds, 'puritySeconds'),
+      unlessRoom(mayWaverInRoom(reading, note), of('level-wobble', note.levelWobbleDb, 'levelWobbleDb')),
+      unlessRoom(
+        fades && mayFadeInRoom(note, reading, IN_NODE),
+        of('fade', note.levelDriftDbPerSecond, 'levelDriftDbPerSecond'),
+      ),
+      unlessRoom(mayBeCutByRoom(note, reading, IN_NODE), of('purity', note.puritySeconds, 'puritySeconds')),
       of('hold-length', lengthOf(note)),
       late === null
         ? figure('latency', null, { groups: [pair.match.group.index] }, 'no-beat')
@@ -158,20 +173,26 @@ export const held: Measure = {
               ? `${even}.`
               : `${even}, and it ${fade < 0 ? 'faded' : 'grew'} by ${sized(fade, 'dB a second', 1)}.`;
           },
-          'Not known: in this room a vibrato by itself makes the loudness swing by as much.',
+          'Not known: in this room the loudness of an even tone swings by as much, with a vibrato or where echoes cancel it.',
         ),
-        ...tell('purity', (value) =>
-          value >= Math.min(length, wanted) - 0.3
-            ? `Pure all along: within ${limits.purityCents} cents and ${limits.purityDb} dB of its first second.`
-            : `Pure for ${fixed(value, 1)} of ${fixed(length, 1)} s.`,
+        ...tell(
+          'purity',
+          (value) =>
+            value >= Math.min(length, wanted) - 0.3
+              ? `Pure all along: within ${limits.purityCents} cents and ${limits.purityDb} dB of its first second.`
+              : `Pure for ${fixed(value, 1)} of ${fixed(length, 1)} s.`,
+          NOT_PURE_IN_ROOM,
         ),
         ...tell('latency', (value) =>
           Math.abs(value) <= limits.rushMs
             ? 'On the beat.'
             : `${value > 0 ? 'Late' : 'Early'} by ${sized(value, 'ms')}.`,
         ),
-        ...tell('rise', (value) =>
-          value < 60 ? 'A quick start.' : value < 150 ? 'A soft start.' : 'It took its time to speak.',
+        ...tell(
+          'rise',
+          (value) =>
+            value < 60 ? 'A quick start.' : value < 150 ? 'A soft start.' : 'It took its time to speak.',
+          unknownRise('room'),
         ),
         ...tell('air', (value) =>
           value > -15

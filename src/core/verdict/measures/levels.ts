@@ -1,10 +1,10 @@
 import { median } from '@/core/base';
-import { lengthOf } from '@/core/hearing/notes';
-import { leaning } from '@/core/tuning';
+import { blurOf } from '@/core/hearing/room';
+import { leaning, type Seconds } from '@/core/tuning';
 import { amountOf, faultAt } from '../fault';
 import { figure, figuresAt, valueOf, wholeOf, isKnown, type Figure } from '../figure';
 import { NOTHING, numbers, SILENT, type Measure } from '../measure';
-import { playedAs, playedNotes, roleOf, traced, type PlayedNote, type Reading } from '../reading';
+import { playedAs, roleOf, traced } from '../reading';
 import { fixed, sized } from '../words';
 import { spreadOf } from './tone';
 
@@ -97,96 +97,10 @@ export const window: Measure = {
   },
 };
 
-/** Held this much longer than the notes around it, a note is a hold. */
-const TIMES_LONGER = 2;
-const HELD_ROLES = ['hold', 'edge', 'whisper'] as const;
-
-function holdsOf(reading: Reading): PlayedNote[] {
-  const asked = playedAs(reading, ...HELD_ROLES);
-  if (asked.length > 0) return asked;
-  const pairs = playedNotes(reading);
-  const usual = median(pairs.map(({ match }) => match.group.beats));
-  const long = pairs.filter(({ match }) => match.group.beats >= TIMES_LONGER * usual);
-  return long.length > 0 ? long : pairs.slice(-1);
-}
-
-/** How long held notes stayed pure. */
-export const hold: Measure = {
-  measure(reading) {
-    const pairs = holdsOf(reading);
-    const rows = pairs.flatMap(({ match, note }): Figure[] => [
-      figure('hold-length', lengthOf(note), { at: match.group.index }),
-      ...(note.puritySeconds === null
-        ? []
-        : [figure('hold-pure', note.puritySeconds, { at: match.group.index })]),
-    ]);
-    const pure = figuresAt(rows, 'hold-pure');
-    if (pure.length === 0) return NOTHING;
-    const best = pure.reduce((a, b) => (b.value > a.value ? b : a));
-    return numbers([
-      ...rows,
-      figure('best-hold', best.value, { groups: [best.at] }),
-      figure(
-        'total-hold',
-        pure.reduce((sum, { value }) => sum + value, 0),
-        {
-          groups: pure.map(({ at }) => at),
-          n: pure.length,
-        },
-      ),
-    ]);
-  },
-  judge(figures, judging) {
-    const { limits, score, matches } = judging;
-    if (score.counts.exploring) return [];
-    const length = new Map(figuresAt(figures, 'hold-length').map(({ at, value }) => [at, value]));
-    return (
-      figuresAt(figures, 'hold-pure')
-        // A tune's last note is no exercise in holding.
-        .filter(({ at }) => roleOf({ score }, matches[at]!.group) === 'hold')
-        .filter(({ at, value }) => value < (limits.holdPercent / 100) * (length.get(at) ?? 0))
-        .map((each) =>
-          faultAt(judging, each.at, 'short-purity', 1.2, amountOf(each, null), { confidence: 0.6 }),
-        )
-    );
-  },
-  say(figures, { nameAt }) {
-    const best = wholeOf(figures, 'best-hold');
-    const pure = figuresAt(figures, 'hold-pure');
-    if (!isKnown(best)) return SILENT;
-    const at = best.groups[0]!;
-    const length = figuresAt(figures, 'hold-length').find((each) => each.at === at)?.value ?? best.value;
-    return {
-      headline: `${nameAt(at)} pure for ${fixed(best.value, 1)} s`,
-      lines: {
-        'best-hold': `${nameAt(at)}, held for ${fixed(length, 1)} s.`,
-        'total-hold': pure.length === 1 ? 'One hold.' : `${pure.length} holds.`,
-      },
-    };
-  },
-  draw({ figures }, { nameAt }) {
-    const rows = figuresAt(figures, 'hold-length');
-    if (rows.length === 0 || figuresAt(figures, 'hold-pure').length === 0) return [];
-    const pure = new Map(figuresAt(figures, 'hold-pure').map(({ at, value }) => [at, value]));
-    return [
-      {
-        kind: 'rows',
-        title: 'How long each hold stayed pure, of how long it was held',
-        form: 'amounts',
-        reach: 10,
-        rows: rows.map(({ at, value }) => ({
-          name: nameAt(at),
-          value: pure.get(at) ?? null,
-          to: value,
-          text: `${pure.has(at) ? fixed(pure.get(at)!, 1) : 'not known'} of ${fixed(value, 1)} s`,
-        })),
-      },
-    ];
-  },
-};
-
 const SURGE_DB = 2;
 const SMOOTH_SECONDS = 0.09;
+/** How a note is let go, and what a room rings on by, is no surge. */
+const RELEASE: Seconds = 0.06;
 
 /** Surges of air on one note: how deep, how even, how long, and whether the tone went on. */
 export const pulses: Measure = {
@@ -199,7 +113,8 @@ export const pulses: Measure = {
     const rows = pairs
       .filter(({ match }) => roleOf(reading, match.group) === 'smaller')
       .flatMap(({ match, note }) => {
-        const level = traced(trace, 'levelDb', note.startSeconds, note.endSeconds);
+        const end = note.endSeconds - Math.max(RELEASE, blurOf(reading.room.decaySeconds));
+        const level = traced(trace, 'levelDb', note.startSeconds, end);
         return surgesIn(smoothed(level, SMOOTH_SECONDS / trace.stepSeconds)).map((surge) => ({
           ...surge,
           group: match.group.index,

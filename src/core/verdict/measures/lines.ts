@@ -1,5 +1,6 @@
 import { deviation } from 'd3-array';
 import { leastSquares, median, robustSlopeOver } from '@/core/base';
+import { blurOf } from '@/core/hearing/room';
 import { hairpinsOf, type Hairpin } from '@/core/music';
 import { leaning, type Seconds } from '@/core/tuning';
 import type { Chart } from '../charts';
@@ -8,7 +9,8 @@ import { figure, figuresAt, isKnown, valueOf, wholeOf, type Figure } from '../fi
 import type { FigureId } from '../figures';
 import { NOTHING, numbers, SILENT, type Curve, type Measure } from '../measure';
 import { bodyIn, centsOff, pitchOf, playedAs, traced, type Reading } from '../reading';
-import { roomSpread } from './roomSpread';
+import { inNodes, type InNode } from './nodes';
+import { roomSpread, WITHIN_NOTE } from './roomSpread';
 import { because, listed, plural, sized } from '../words';
 import type { Match } from '@/core/hearing/matching';
 
@@ -21,11 +23,6 @@ const LEAST_LEVEL_STEP_DB = 3;
 const SHORTEST: Seconds = 0.6;
 /** Of a few notes echoes may move the level by so much more than of many: 95 % of χ²/n about a line through five. */
 const OF_FEW = 1.25;
-/**
- * Share of the room’s spread that the line of a single note has: tapers and swells of faultless players in rooms are 1 dB off, and 3 in a
- * node.
- */
-const WITHIN_NOTE = 0.4;
 /** A peak this far from its place is early or late. */
 const PEAK_MS = 350;
 /** A taper that still stands this far over the room when it ends was cut. */
@@ -55,7 +52,8 @@ function spansOf(reading: Reading): Span[] {
 /** Level against the asked line, and pitch against level: each note against its own target. */
 export const line: Measure = {
   measure(reading) {
-    const played = spansOf(reading).map((span) => lineOf(reading, span));
+    const inNode = inNodes(reading);
+    const played = spansOf(reading).map((span) => lineOf(reading, span, inNode));
     if (played.length === 0) return NOTHING;
     const figures = played.flatMap((each) => each.figures);
     const middle = (id: FigureId, source: FigureId, reason?: Parameters<typeof figure>[3]) => {
@@ -73,7 +71,7 @@ export const line: Measure = {
     return {
       figures: [
         ...figures,
-        middle('line', 'line-off'),
+        middle('line', 'line-off', 'room'),
         middle('range', 'line-range'),
         middle('pitch-per-level', 'line-slope', 'steady-level'),
         ...(has('peak') ? [middle('peak', 'peak')] : []),
@@ -116,9 +114,9 @@ export const line: Measure = {
   },
 
   say(figures, { limits, nameAt, score }) {
-    const off = valueOf(figures, 'line');
+    const off = wholeOf(figures, 'line');
     const range = valueOf(figures, 'range');
-    if (off === null || range === null) return SILENT;
+    if (!off || range === null) return SILENT;
     const slope = wholeOf(figures, 'pitch-per-level');
     const uneven = figuresAt(figures, 'line-off').filter(({ value }) => value > limits.lineDb);
     const turns = figuresAt(figures, 'turns').reduce((sum, { value }) => sum + value, 0);
@@ -126,10 +124,11 @@ export const line: Measure = {
     const ends = figuresAt(figures, 'ending');
     const cut = ends.filter(({ value }) => value >= SOFT_END_DB);
     return {
-      headline: 'An even line, and the pitch kept',
+      headline: isKnown(off) ? 'An even line, and the pitch kept' : 'The pitch kept',
       lines: {
-        line:
-          uneven.length > 0
+        line: !isKnown(off)
+          ? because(off.unknown)
+          : uneven.length > 0
             ? `Uneven at ${listed(uneven.map(({ at }) => nameAt(at)))}, your limit ${sized(limits.lineDb, 'dB', 1)}.`
             : turns > 0
               ? `Even, but for ${plural(turns, 'step')} the wrong way.`
@@ -197,12 +196,14 @@ function spreadAmong(
 function lineOf(
   reading: Reading,
   { hairpin, matches, start, end }: Span,
+  inNode: InNode,
 ): { figures: Figure[]; curves: Curve[] } {
-  const { trace, conditions, limits, notes } = reading;
+  const { trace, conditions, limits, notes, room } = reading;
   const step = trace.stepSeconds;
   const length = end - start;
   const from = start + Math.min(ATTACK, length / 6);
-  const to = end - Math.min(RELEASE, length / 8);
+  // What a room rings on by at the end is not of the line.
+  const to = end - Math.min(Math.max(RELEASE, blurOf(room.decaySeconds)), length / 8);
   const played = matches.map(({ note }) => notes[note!]!);
   const at = matches[0]!.group.index;
   const about = { at, groups: matches.map(({ group }) => group.index) };
@@ -222,7 +223,7 @@ function lineOf(
   const offDb = Math.sqrt(off.reduce((sum, dB) => sum + dB * dB, 0) / Math.max(1, off.length));
   // Echoes that add up differently from note to note wander as much by themselves; a single note hardly moves among them.
   const ofNote = roomSpread(reading, played) / Math.sqrt(played.length);
-  const wander = played.length > 1 ? ofNote : WITHIN_NOTE * ofNote;
+  const wander = played.length > 1 ? ofNote : WITHIN_NOTE * ofNote * inNode(played[0]!);
   const loudest = level.indexOf(Math.max(...level));
   const turns = turnsIn(level, hairpin, loudest);
   const rangeDb = Math.max(...level) - Math.min(...level);
@@ -238,8 +239,8 @@ function lineOf(
       ),
       figure('line-range', rangeDb, about),
       ...(slope ? [figure('line-slope', slope.value, { ...about, spread: slope.spread, n: slope.n })] : []),
-      // From note to note the room may go the other way by itself.
-      figure('turns', turns > 0 && 2 * wander > TURN_DB && matches.length > 1 ? null : turns, about, 'room'),
+      // The room may go the other way by itself.
+      figure('turns', turns > 0 && 2 * wander > TURN_DB ? null : turns, about, 'room'),
       ...(hairpin === 'swell' ? [figure('peak', 1000 * (time(loudest) - length / 2), about)] : []),
       ...(hairpin === 'fade' && matches.length === 1
         ? [figure('ending', last - conditions.floorDb, about)]

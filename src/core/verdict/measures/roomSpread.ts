@@ -1,4 +1,4 @@
-import type { Note } from '@/core/hearing/notes';
+import { lengthOf, type Note } from '@/core/hearing/notes';
 import { midiToHertz, type Decibels } from '@/core/tuning';
 import type { Reading } from '../reading';
 
@@ -22,6 +22,20 @@ export function roomSpread({ room }: Pick<Reading, 'room'>, notes: readonly Note
     }),
   );
 }
+
+/**
+ * Share of that spread by which the level moves within a single note: tapers and swells of faultless players in rooms are 1 dB off, and 3
+ * in a node.
+ */
+export const WITHIN_NOTE = 0.4;
+
+/** A level that moves by less over a whole note is not worth a word, however short the note. */
+const LEAST_FADE: Decibels = 2;
+
+/** Whether a room by itself may make the level of a note go up or down as it does. @param inNode see nodes.ts. */
+export const mayFadeInRoom = (note: Note, reading: Pick<Reading, 'room'>, inNode: number): boolean =>
+  Math.abs((note.levelDriftDbPerSecond ?? 0) * lengthOf(note)) <
+  Math.max(LEAST_FADE, 2 * roomSpread(reading, [note]) * inNode);
 
 /** Over so much of 1 / decay the room's answer to two frequencies becomes another: 13.8 / 2π (Schroeder 1962). */
 const ALIKE = 2.2;

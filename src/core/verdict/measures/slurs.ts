@@ -2,14 +2,15 @@ import { median } from '@/core/base';
 import { seamBetween } from '@/core/instruments';
 import type { Match } from '@/core/hearing/matching';
 import { blurOf } from '@/core/hearing/room';
+import type { Decibels } from '@/core/tuning';
 import { hiddenSwing } from './hiddenSwing';
 import { roomSpread } from './roomSpread';
 import { beyond, beyondEither } from '../fault';
 import type { Fault } from '../faults';
-import { figure, figuresAt, isKnown, valueOf, type Figure } from '../figure';
+import { figure, figuresAt, isKnown, valueOf, wholeOf, type Figure } from '../figure';
 import { NOTHING, numbers, SILENT, type Judging, type Measure } from '../measure';
-import { scoreNoteOf } from '../reading';
-import { plural, sized } from '../words';
+import { scoreNoteOf, type Reading } from '../reading';
+import { because, plural, sized } from '../words';
 import { ms } from './held';
 
 /** A mode that sounds on the way this near the arrival belongs to the slur. */
@@ -39,6 +40,9 @@ export function asksLevel({ score }: Pick<Judging, 'score'>, { from, to }: Slur)
     score.counts.measures.includes('level')
   );
 }
+
+/** Half of what is a hole is worth a word. */
+const gaveWay = (dip: Decibels, { limits }: Pick<Reading, 'limits'>): boolean => dip >= limits.seamDipDb / 2;
 
 /** Every slur: its dip, push, time, overshoot, and the step in level. */
 export const seam: Measure = {
@@ -86,9 +90,12 @@ export const seam: Measure = {
     const middle = (id: 'slur-dip' | 'slur-time') => {
       const found = figuresAt(rows, id);
       const groups = found.map(({ at }) => at);
+      const value = median(found.map((each) => each.value));
+      const room = median(found.map(({ spread }) => spread ?? 0));
+      const isOfRoom = id === 'slur-dip' && gaveWay(value, reading) && !gaveWay(value - room, reading);
       return found.length === 0
         ? []
-        : [figure(id, median(found.map(({ value }) => value)), { groups, n: found.length })];
+        : [figure(id, isOfRoom ? null : value, { groups, n: found.length }, 'room')];
     };
     return numbers([...rows, ...middle('slur-dip'), ...middle('slur-time')]);
   },
@@ -129,7 +136,7 @@ export const seam: Measure = {
     const crossing = known.filter(({ crosses }) => crosses);
     const crossed = crossing.filter(({ clean }) => clean);
     const worst = failed.flatMap(({ why }) => why).sort((a, b) => b.size - a.size)[0];
-    const dip = valueOf(figures, 'slur-dip');
+    const dip = wholeOf(figures, 'slur-dip');
     const time = valueOf(figures, 'slur-time');
     return {
       headline: known.length === 1 ? 'The slur was clean' : `All ${known.length} slurs clean`,
@@ -147,11 +154,12 @@ export const seam: Measure = {
                   : `${crossing.length} crossings of a break, all clean.`
                 : `${plural(crossing.length - crossed.length, 'crossing')} of a break failed.`,
           }),
-        ...(dip !== null && {
-          'slur-dip':
-            dip < limits.seamDipDb / 2
-              ? 'The air went on through the slurs.'
-              : `The level gave way between the notes, your limit ${sized(limits.seamDipDb, 'dB')}.`,
+        ...(dip && {
+          'slur-dip': !isKnown(dip)
+            ? because(dip.unknown)
+            : gaveWay(dip.value, { limits })
+              ? `The level gave way between the notes, your limit ${sized(limits.seamDipDb, 'dB')}.`
+              : 'The air went on through the slurs.',
         }),
         ...(time !== null && {
           'slur-time':

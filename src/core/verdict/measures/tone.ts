@@ -1,31 +1,15 @@
 import { median } from '@/core/base';
 import { lengthOf, type Note } from '@/core/hearing/notes';
-import { blurOf } from '@/core/hearing/room';
-import { leaning, type Decibels, type Seconds } from '@/core/tuning';
+import { leaning } from '@/core/tuning';
 import { amountOf, beyond, beyondEither, faultAt } from '../fault';
-import { figure, figuresAt, isKnown, most, valueOf, wholeOf, type Figure, type Reason } from '../figure';
+import { figure, figuresAt, isKnown, most, valueOf, wholeOf, type Figure } from '../figure';
 import type { FigureId } from '../figures';
 import { numbers, SILENT, type Measure } from '../measure';
-import { centsOff, plainNotes, playedNotes, scoreNoteOf, type PlayedNote, type Reading } from '../reading';
+import { centsOff, plainNotes, playedNotes, scoreNoteOf, type PlayedNote } from '../reading';
 import { because, capital, listed, sized } from '../words';
-import { hiddenSwing, swingError } from './hiddenSwing';
-import { roomSpread } from './roomSpread';
-
-/** Time after which an irregular wander of the pitch has forgotten itself. */
-const WANDER: Seconds = 0.3;
-/** Wobble of a note that is too short for it to be told. */
-const USUAL_WOBBLE = 2;
-
-const readings = (note: Note) => Math.max(1, lengthOf(note) / WANDER);
-/** Standard error of a note's centre, by how much it wanders and how long it lasts; and what a swing that is not seen may add. */
-export const centreError = (reading: Reading, note: Note): number =>
-  (note.wobbleCents ?? USUAL_WOBBLE) / Math.sqrt(readings(note)) + swingError(reading, note);
-/** What is left of a swing when its middle is taken, as a share. */
-const SWING_LEFT = 0.1;
-/** Standard error of a slope through a wandering note: σ·√12 / (T·√n), cents a second; and what a swing leaves. */
-export const driftError = (note: Note): number =>
-  ((note.wobbleCents ?? USUAL_WOBBLE) * Math.sqrt(12)) / (lengthOf(note) * Math.sqrt(readings(note))) +
-  (SWING_LEFT * (note.vibrato?.extentCents ?? 0)) / lengthOf(note);
+import { inNodes } from './nodes';
+import { mayFadeInRoom, roomSpread } from './roomSpread';
+import { centreError, driftError, hasWobble, roomWobble, wobbleHiddenBy } from './wobble';
 
 /** One figure of each note, where it is known. */
 function each(
@@ -127,73 +111,39 @@ export const pitch: Measure = {
 const TREND_SECONDS = 1.2;
 /** A movement smaller than this over a whole note is not worth a word, however short the note; nor one that echoes alone could make. */
 const LEAST_SAG_CENTS = 2.5;
-const LEAST_FADE_DB = 2;
-/** Where echoes ring they pull at a held note's pitch, now up, now down: a still tone wobbles by as much there. */
-const ROOM_WOBBLE_CENTS = 3;
-
-const roomWobble = ({ room }: Reading) => (blurOf(room.decaySeconds) > 0 ? ROOM_WOBBLE_CENTS : 0);
-
-/**
- * Noise pulls at the pitch of a soft note too: at most by so much where it is NOISY_DB under the note, and tenfold less for 10 dB
- * more. Held tones in white noise, six instruments: 4 cents at 16 dB, 10 at 11; in a room, with the fundamental in a node, 12 at 15
- * and 32 at 9.
- */
-const NOISE_WOBBLE_CENTS = 12;
-const NOISY_DB = 15;
-const noiseWobble = (overFloorDb: Decibels) => NOISE_WOBBLE_CENTS * 10 ** ((NOISY_DB - overFloorDb) / 10);
-
-/** Whether a wobble over its limit may be a swing that is not known to be one. */
-const maySwing = (note: Note, reading: Reading): boolean =>
-  (note.wobbleCents ?? 0) > reading.limits.wobbleCents &&
-  (note.wobbleCents ?? 0) <= hiddenSwing(reading, note);
-
-/** A wobble that is over its limit with what room and noise can make, and within it without, is not known to be the player's. */
-function ownWobble(note: Note, reading: Reading): number | null {
-  const { wobbleCents, levelDb } = note;
-  const { conditions, limits } = reading;
-  if (maySwing(note, reading)) return null;
-  if (wobbleCents === null || wobbleCents <= limits.wobbleCents) return wobbleCents;
-  const room = roomWobble(reading);
-  const noise = levelDb === null ? 0 : noiseWobble(levelDb - conditions.floorDb);
-  return wobbleCents ** 2 - room ** 2 - noise ** 2 <= limits.wobbleCents ** 2 ? null : wobbleCents;
-}
 
 /** Whether notes were held still: drift, wobble, vibrato, fading. What a hairpin moves is not unsteady. */
 export const steadiness: Measure = {
   measure(reading) {
     const pairs = plainNotes(reading);
+    const inNode = inNodes(reading);
     const long = pairs.filter(({ note }) => lengthOf(note) > TREND_SECONDS);
-    const wobbles = each('wobble', pairs, (note) => ownWobble(note, reading));
-    const known = new Set(wobbles.map(({ at }) => at));
-    const other = roomWobble(reading) > 0 ? 'room' : 'too-noisy';
-    const hidden = pairs.flatMap(({ note, match: { group } }): { at: number; reason: Reason }[] =>
-      note.wobbleCents === null || known.has(group.index)
-        ? []
-        : [{ at: group.index, reason: maySwing(note, reading) ? 'vibrato' : other }],
-    );
+    const wobbles = pairs.flatMap(({ note, match: { group } }): Figure[] => {
+      if (!hasWobble(note)) return [];
+      const hidden = wobbleHiddenBy(note, reading, inNode(note));
+      return [figure('wobble', hidden ? null : note.wobbleCents, { at: group.index }, hidden ?? undefined)];
+    });
+    const [first] = wobbles;
+    const groups = wobbles.flatMap((each) => each.groups);
     return numbers([
       ...wobbles,
-      ...hidden.map((each) => figure('wobble', null, { at: each.at }, each.reason)),
-      ...(wobbles.length > 0
+      ...(wobbles.some(isKnown)
         ? [middleOf('wobble', wobbles, 'wobble')]
-        : hidden.length > 0
-          ? [figure('wobble', null, { groups: hidden.map(({ at }) => at) }, hidden[0]!.reason)]
+        : first && !isKnown(first)
+          ? [figure('wobble', null, { groups }, first.unknown)]
           : []),
       ...each(
         'drift',
         long,
         (note) =>
           Math.abs((note.driftCentsPerSecond ?? 0) * lengthOf(note)) <
-          Math.hypot(LEAST_SAG_CENTS, 2 * roomWobble(reading))
+          Math.hypot(LEAST_SAG_CENTS, 2 * roomWobble(reading, inNode(note)))
             ? null
             : note.driftCentsPerSecond,
         driftError,
       ),
       ...each('fade', long, (note) =>
-        Math.abs((note.levelDriftDbPerSecond ?? 0) * lengthOf(note)) <
-        Math.max(LEAST_FADE_DB, 2 * roomSpread(reading, [note]))
-          ? null
-          : note.levelDriftDbPerSecond,
+        mayFadeInRoom(note, reading, inNode(note)) ? null : note.levelDriftDbPerSecond,
       ),
       ...each('vibrato', long, (note) => note.vibrato?.extentCents ?? null),
     ]);
@@ -239,7 +189,7 @@ export const steadiness: Measure = {
 
 /** Notes that differ by less are alike whatever the room does; by so many times what it does they differ by themselves. */
 const LEAST_LEVEL_SPREAD_DB = 1;
-const MAY_BE_ROOM = 1.5;
+const MAY_BE_ROOM = 2;
 
 /** Evenness of loudness among notes that were to be alike. */
 export const level: Measure = {

@@ -1,0 +1,76 @@
+import { scoreOfFamily } from '@/core/music/scores.testing';
+import type { Note } from '@/core/hearing/notes';
+import { judgedAsWritten, kindsOf, sentenceOf, type Otherwise } from './asWritten.testing';
+import type { FigureId } from '.';
+
+const LIVING = { decaySeconds: 0.4, spreadDb: 4 };
+const DRY = { decaySeconds: 0.05, spreadDb: 0.2 };
+
+/** What is said of the same take where nothing rings, and in a living room. */
+const inBoth = (family: string, id: FigureId, otherwise: Otherwise) =>
+  [DRY, LIVING].map((room) => {
+    const judgement = judgedAsWritten(scoreOfFamily(family, 'flute'), { ...otherwise, conditions: { room } });
+    return sentenceOf(judgement, id);
+  });
+const shaken = (note: Partial<Note>): Otherwise => ({ note: () => note });
+
+describe('what echoes alone can make is said to be unknown, and is told where nothing rings', () => {
+  it.each<[string, FigureId, Otherwise, RegExp]>([
+    ['long-tone', 'level-wobble', shaken({ levelWobbleDb: 2.4 }), /^The loudness was uneven/],
+    ['long-tone', 'purity', shaken({ puritySeconds: 0.8 }), /^Pure for 0\.8 of/],
+    ['long-tone', 'wobble', shaken({ wobbleCents: 7 }), /^The pitch shook/],
+    ['problem-circle', 'slur-dip', { slur: () => ({ dipDb: 4 }) }, /^The level gave way/],
+    [
+      'reference-travel',
+      'level-spread',
+      { note: ({ index }) => ({ levelDb: -20 + 3 * (index % 4) }) },
+      /^The notes differed in level/,
+    ],
+    [
+      'reversed-dynamics',
+      'line',
+      { note: ({ index }) => ({ levelDb: -20 + (index % 2 === 0 ? 3.4 : -3.4) }) },
+      /^Uneven at/,
+    ],
+  ])('%s: %s', (family, id, otherwise, told) => {
+    const [dry, living] = inBoth(family, id, otherwise);
+    expect(dry).toMatch(told);
+    expect(living).toMatch(/^Not known: /);
+  });
+
+  it('a tone that fades by itself in a node is not blamed', () => {
+    const fading = (room: typeof LIVING) =>
+      kindsOf(
+        judgedAsWritten(scoreOfFamily('long-tone', 'flute'), {
+          note: () => ({ levelDriftDbPerSecond: -1.2 }),
+          conditions: { room },
+        }),
+      );
+    expect(fading(DRY)).toEqual(['fading-hold']);
+    expect(fading(LIVING)).toEqual([]);
+  });
+});
+
+describe('a beginning that echoes blur', () => {
+  const blurred: Otherwise = {
+    note: () => ({
+      attack: { riseSeconds: null, scoopCents: 0, speechSeconds: 0 },
+      unknown: { riseSeconds: 'room' },
+    }),
+  };
+
+  it('is told with what is known of it', () => {
+    const [, living] = inBoth('low-chromatics', 'rise', blurred);
+    expect(living).toBe(
+      'The notes spoke at once. How fast it rose is not known: the echoes of this room blur it.',
+    );
+  });
+
+  it('does not tell two ways of tonguing from each other', () => {
+    const ways = judgedAsWritten(scoreOfFamily('eight-ways', 'flute'), {
+      ...blurred,
+      conditions: { room: LIVING },
+    });
+    expect(sentenceOf(ways, 'two-tongues')).toMatch(/^How fast it rose is not known/);
+  });
+});
