@@ -38,6 +38,11 @@ describe('what echoes alone can make is said to be unknown, and is told where no
     expect(living).toMatch(/^Not known: /);
   });
 
+  it('a note that strays further than echoes can move it is cut short by itself', () => {
+    const strays = shaken({ puritySeconds: 0.8, driftCentsPerSecond: -6 });
+    expect(inBoth('long-tone', 'purity', strays)[1]).toMatch(/^Pure for 0\.8 of/);
+  });
+
   it('a tone that fades by itself in a node is not blamed', () => {
     const fading = (room: typeof LIVING) =>
       kindsOf(

@@ -29,16 +29,25 @@ export const NOT_PURE_IN_ROOM = 'Not known: in this room echoes alone can make a
 const enoughOf = (length: Seconds, { limits }: Pick<Reading, 'limits'>): Seconds =>
   (limits.holdPercent / 100) * length;
 
-/** Whether what cut a hold short may have been the room, by which a still note may leave what counts as pure. @param inNode see nodes.ts. */
-export const mayBeCutByRoom = (
+/**
+ * Whether what cut a hold short may have been the room, by which a still note may leave what counts as pure; not where it went further
+ * all along than that. @param inNode see nodes.ts.
+ */
+export function mayBeCutByRoom(
   note: Note,
   reading: Pick<Reading, 'limits' | 'room'>,
   inNode: number,
-): boolean =>
-  note.puritySeconds !== null &&
-  note.puritySeconds < enoughOf(lengthOf(note), reading) &&
-  (2 * WITHIN_NOTE * roomSpread(reading, [note]) * inNode >= reading.limits.purityDb ||
-    2 * roomWobble(reading, inNode) >= reading.limits.purityCents);
+): boolean {
+  const { puritySeconds, driftCentsPerSecond, levelDriftDbPerSecond } = note;
+  const { purityCents, purityDb } = reading.limits;
+  const length = lengthOf(note);
+  if (puritySeconds === null || puritySeconds >= enoughOf(length, reading)) return false;
+  const cents = 2 * roomWobble(reading, inNode);
+  const dB = 2 * roomSpread(reading, [note]) * inNode;
+  const strayed = Math.abs(driftCentsPerSecond ?? 0) * length > purityCents + cents;
+  const faded = Math.abs(levelDriftDbPerSecond ?? 0) * length > purityDb + dB;
+  return !strayed && !faded && (WITHIN_NOTE * dB >= purityDb || cents >= purityCents);
+}
 
 /** How long held notes stayed pure. */
 export const hold: Measure = {
