@@ -58,7 +58,7 @@ export const ways: Measure = {
       lines: {
         ...(apart && {
           'two-tongues': !isKnown(apart)
-            ? unknownRise(apart.unknown)
+            ? unknownRise(apart.unknown, 'Whether the two rose alike')
             : apart.value < SAME_RISE_MS
               ? 'Not to be told apart.'
               : 'The two can be told apart.',
