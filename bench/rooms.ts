@@ -13,7 +13,8 @@ import {
   type Place,
 } from '@/core/hearing/notes/inRooms.testing';
 import { beatsOf, NO_BEAT } from '@/core/take';
-import { faultlessIn } from '@/core/verdict/rooms.testing';
+import { faultlessIn, saidOnlyIn } from '@/core/verdict/rooms.testing';
+import { families } from '@/core/music';
 import { findInstrument, instruments, writtenRange, type Instrument } from '@/core/instruments';
 import type { RoomName } from '@/core/lab';
 import { flag } from './flags';
@@ -102,6 +103,15 @@ export function roomTables(full: boolean): void {
         };
       }),
     );
+  }
+  if (!what || what.includes('words')) {
+    console.log('What the faultless player is told in a room, and not in a dry recording');
+    const six = only ? chosen : instruments.filter(({ id }) => SIX.includes(id));
+    const places = flag('places')?.split(',').map(Number) ?? [1];
+    for (const room of conditions.filter((each) => each !== null))
+      for (const instrument of six)
+        for (const family of families)
+          for (const line of saidOnlyIn(room, places, instrument, family)) console.log('  ' + line);
   }
   if (!what || what.includes('faults')) {
     console.log('Faults put in: recall and precision');

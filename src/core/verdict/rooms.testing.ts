@@ -2,8 +2,51 @@ import type { Instrument } from '@/core/instruments';
 import { families, type Family } from '@/core/music';
 import { playerFor, type RoomName } from '@/core/lab';
 import { sharedTake } from '@/core/lab/shared.testing';
-import { judge, limitsOf } from '.';
+import type { Take } from '@/core/take';
+import { judge, limitsOf, say } from '.';
 import { beginning } from './truth.testing';
+
+/** What the faultless player plays of a family that fits, as heard in a place. */
+function takeIn(
+  room: RoomName | null,
+  place: number,
+  instrument: Instrument,
+  family: Family,
+  set: Readonly<Record<string, unknown>> = {},
+): Take | null {
+  const score = beginning(family, instrument, undefined, set);
+  const heardIn = room && { heardIn: { room, place } };
+  return score && sharedTake({ score, instrument, seed: place, player: playerFor(score), ...heardIn }).take;
+}
+
+const NOTE = /[A-G][♯♭]?\d/g;
+const NUMBER = /\d+(\.\d+)?/g;
+const SOME_NOTES = /N(,? (and )?N)*/g;
+/** What is left open, or said not to count. */
+const OPEN = /ot known|could (not )?be told|not held against/;
+
+/** What the faultless player is told in a place and not in a dry recording, but for numbers and for what is left open. */
+export function saidOnlyIn(
+  room: RoomName,
+  places: readonly number[],
+  instrument: Instrument,
+  family: Family,
+): string[] {
+  const saidIn = (here: RoomName | null, place: number) => {
+    const take = takeIn(here, place, instrument, family);
+    if (!take) return [];
+    const { headline, findings } = say(judge(take, limitsOf('steady')), 'english');
+    return [headline, ...findings.map(({ sentence }) => sentence)];
+  };
+  const pattern = (sentence: string) =>
+    sentence.replace(NOTE, 'N').replace(SOME_NOTES, 'N').replace(NUMBER, '#').replace(/s\b/g, '');
+  const dry = new Set(saidIn(null, places[0] ?? 1).map(pattern));
+  return places.flatMap((place) =>
+    saidIn(room, place)
+      .filter((sentence) => !OPEN.test(sentence) && !dry.has(pattern(sentence)))
+      .map((sentence) => `${family.id} ${instrument.id} ${room}${place}: ${sentence}`),
+  );
+}
 
 /** What was said of the faultless player in rooms. */
 export interface RoomReport {
@@ -28,16 +71,9 @@ export function faultlessIn(
   let [takes, accused, slurs, badSlurs, seconds, events] = [0, 0, 0, 0, 0, 0];
   for (const instrument of chosen)
     for (const family of chosenFamilies) {
-      const score = beginning(family, instrument, undefined, set);
-      if (!score) continue;
       for (const place of places) {
-        const { take } = sharedTake({
-          score,
-          instrument,
-          seed: place,
-          player: playerFor(score),
-          ...(room && { heardIn: { room, place } }),
-        });
+        const take = takeIn(room, place, instrument, family, set);
+        if (!take) continue;
         const judgement = judge(take, limitsOf('steady'));
         takes++;
         seconds += take.durationSeconds;
