@@ -9,6 +9,7 @@ const swc = [
 ];
 
 const plain = {
+  globals: { TAKES_STAMP: takesStamp(__dirname) },
   moduleNameMapper: aliases,
   testEnvironment: 'node',
   // Looking globals up from inside Jest's sandbox is slow; these are looked up in every inner loop.
@@ -25,7 +26,6 @@ module.exports = {
     {
       ...plain,
       displayName: 'core',
-      globals: { TAKES_STAMP: takesStamp(__dirname) },
       setupFilesAfterEnv: ['<rootDir>/jest.cases.js'],
       testMatch: ['<rootDir>/src/core/**/*.test.ts', '<rootDir>/server/**/*.test.ts'],
     },
