@@ -5,7 +5,8 @@ export { figuresAt, isKnown, valueOf, wholeOf } from './figure';
 export type { Figure, KnownFigure, UnknownFigure } from './figure';
 export { FIGURE_IDS, FIGURES, type FigureId } from './figures';
 export { judge } from './judge';
-export type { JudgedNote, JudgedSeam, Judgement, Manner } from './judge';
+export type { JudgedNote, JudgedSeam, Judgement } from './judge';
+export type { Manner } from './manner';
 export {
   LIMIT_IDS,
   LIMITS,

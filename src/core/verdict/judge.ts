@@ -1,5 +1,5 @@
 import { mistaken, type Match, type Mistaken } from '@/core/hearing/matching';
-import { lengthOf, type Note, type NoteEvent, type Transition } from '@/core/hearing/notes';
+import type { NoteEvent, Transition } from '@/core/hearing/notes';
 import type { Instrument } from '@/core/instruments';
 import type { MeasureId, Score } from '@/core/music';
 import { blurOf } from '@/core/hearing/room';
@@ -8,6 +8,7 @@ import { withoutConsequences } from './explained';
 import { weighed, type Fault, type FaultKind, type Weighed } from './faults';
 import type { Figure } from './figure';
 import type { Limits } from './limits';
+import { mannerOf, type Manner } from './manner';
 import type { Judging, Measured } from './measure';
 import {
   cleanFigures,
@@ -16,6 +17,7 @@ import {
   happeningsIn,
   judgedSlurs,
   MEASURES,
+  inNodes,
   roomSpread,
   type JudgedSlur,
 } from './measures';
@@ -30,16 +32,9 @@ export interface JudgedNote {
   readonly heard: Midi | null;
   /** What happened in it, where in the sound, and the fault that it is. */
   readonly marks: readonly { readonly event: NoteEvent; readonly fault: FaultKind }[];
-  /** How it was held; null when it was not heard, or was to be moved about. */
+  /** How it was held; null when it was not heard, was to be moved about, or it is not known. */
   readonly manner: Manner | null;
 }
-
-export type Manner =
-  | { readonly kind: 'vibrato'; readonly cents: Cents }
-  | { readonly kind: 'unsteady'; readonly cents: Cents }
-  | { readonly kind: 'moved'; readonly cents: Cents }
-  | { readonly kind: 'level'; readonly dB: Decibels }
-  | { readonly kind: 'steady' | 'short' };
 
 /** One slur, with what its sound was like. */
 export interface JudgedSeam extends JudgedSlur {
@@ -170,6 +165,7 @@ function seamOf(reading: Reading, slur: JudgedSlur): JudgedSeam {
 
 function judgedNotes(reading: Reading): JudgedNote[] {
   const told = happeningsIn(reading);
+  const inNode = inNodes(reading);
   return reading.alignment.matches.map((match): JudgedNote => {
     const note = match.note === null ? null : reading.notes[match.note]!;
     return {
@@ -177,25 +173,9 @@ function judgedNotes(reading: Reading): JudgedNote[] {
       cents: note && match.state === 'played' ? centsOff(reading, { match, note }) : null,
       heard: note?.soundingMidi ?? null,
       marks: told.filter((each) => each.match === match).map(({ event, fault }) => ({ event, fault })),
-      manner: note && !reading.score.counts.exploring ? mannerOf(note, reading.limits) : null,
+      manner: note && !reading.score.counts.exploring ? mannerOf(note, reading, inNode) : null,
     };
   });
-}
-
-/** Changes smaller than these over a whole note are not worth a word, however short the note. */
-const LEAST_FADE_DB = 2;
-const LEAST_SAG_CENTS = 4;
-
-function mannerOf(note: Note, { wobbleCents, fadeDbPerSecond, driftCentsPerSecond }: Limits): Manner {
-  if (note.vibrato) return { kind: 'vibrato', cents: note.vibrato.extentCents };
-  if ((note.wobbleCents ?? 0) > wobbleCents) return { kind: 'unsteady', cents: note.wobbleCents ?? 0 };
-  const seconds = lengthOf(note);
-  const cents = (note.driftCentsPerSecond ?? 0) * seconds;
-  const dB = (note.levelDriftDbPerSecond ?? 0) * seconds;
-  if (Math.abs(cents) > Math.max(LEAST_SAG_CENTS, Math.min(driftCentsPerSecond * seconds, 2 * wobbleCents)))
-    return { kind: 'moved', cents };
-  if (Math.abs(dB) > Math.max(LEAST_FADE_DB, fadeDbPerSecond * seconds)) return { kind: 'level', dB };
-  return { kind: note.wobbleCents === null ? 'short' : 'steady' };
 }
 
 function emptyJudgement(

@@ -35,15 +35,15 @@ export function saidOnlyIn(
   const saidIn = (here: RoomName | null, place: number) => {
     const take = takeIn(here, place, instrument, family);
     if (!take) return [];
-    const { headline, findings } = say(judge(take, limitsOf('steady')), 'english');
-    return [headline, ...findings.map(({ sentence }) => sentence)];
+    const { headline, findings, notes } = say(judge(take, limitsOf('steady')), 'english');
+    return [headline, ...findings.map(({ sentence }) => sentence), ...notes.map(({ manner }) => manner)];
   };
   const pattern = (sentence: string) =>
     sentence.replace(NOTE, 'N').replace(SOME_NOTES, 'N').replace(NUMBER, '#').replace(/s\b/g, '');
   const dry = new Set(saidIn(null, places[0] ?? 1).map(pattern));
   return places.flatMap((place) =>
     saidIn(room, place)
-      .filter((sentence) => !OPEN.test(sentence) && !dry.has(pattern(sentence)))
+      .filter((sentence) => sentence !== '' && !OPEN.test(sentence) && !dry.has(pattern(sentence)))
       .map((sentence) => `${family.id} ${instrument.id} ${room}${place}: ${sentence}`),
   );
 }
