@@ -1,6 +1,6 @@
 import { scoreOfFamily } from '@/core/music/scores.testing';
 import type { Note } from '@/core/hearing/notes';
-import { judgedAsWritten, kindsOf, sentenceOf, type Otherwise } from './asWritten.testing';
+import { judgedAsWritten, kindsOf, said, sentenceOf, type Otherwise } from './asWritten.testing';
 import type { FigureId } from '.';
 
 const LIVING = { decaySeconds: 0.4, spreadDb: 4 };
@@ -54,6 +54,22 @@ describe('what echoes alone can make is said to be unknown, and is told where no
     expect(fading(DRY)).toEqual(['fading-hold']);
     expect(fading(LIVING)).toEqual([]);
   });
+});
+
+test.each<[string, Partial<Note>, string]>([
+  ['sinks', { driftCentsPerSecond: -6 }, 'sinks'],
+  ['shakes', { wobbleCents: 5.5 }, 'unsteady'],
+  ['fades', { levelDriftDbPerSecond: -4 }, 'fades'],
+])('how a single note was held is left open where it %s by what echoes make', (_, note, word) => {
+  const mannerIn = (room: typeof LIVING) =>
+    said(
+      judgedAsWritten(scoreOfFamily('low-chromatics', 'flute'), {
+        note: () => ({ startSeconds: 1, endSeconds: 2, ...note }),
+        conditions: { room },
+      }),
+    ).notes[0]!.manner;
+  expect(mannerIn(DRY)).toContain(word);
+  expect(mannerIn(LIVING)).toBe('');
 });
 
 describe('a beginning that echoes blur', () => {

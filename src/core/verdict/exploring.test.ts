@@ -118,6 +118,11 @@ describe('a breath sweep', () => {
 });
 
 describe('bends', () => {
+  it('of which no tone was heard are not said to have kept it', () => {
+    const silent = takeOf('bends', { note: 69 }, 24, (t) => ({ cents: t < 2 ? 0 : NaN, levelDb: -20 }));
+    expect(sentenceOf(silent, 'bend-level')).toMatch(/^Not known: too little/);
+  });
+
   const legs = (t: number): number => {
     if (t < 4) return 0;
     if (t < 8) return -12 * (t - 4);

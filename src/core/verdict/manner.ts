@@ -1,6 +1,6 @@
 import { lengthOf, type Note } from '@/core/hearing/notes';
 import type { Cents, Decibels } from '@/core/tuning';
-import { hasWobble, mayFadeInRoom, roomWobble, wobbleHiddenBy, type InNode } from './measures';
+import { hasWobble, LEAST_FADE, mayFadeInRoom, roomWobble, wobbleHiddenBy, type InNode } from './measures';
 import type { Reading } from './reading';
 
 /** How a note was held. */
@@ -11,9 +11,8 @@ export type Manner =
   | { readonly kind: 'level'; readonly dB: Decibels }
   | { readonly kind: 'steady' | 'short' };
 
-/** Changes smaller than these over a whole note are not worth a word, however short the note. */
-const LEAST_FADE_DB = 2;
-const LEAST_SAG_CENTS = 4;
+/** A pitch that moves by less over a whole note is not worth a word, however short the note. */
+const LEAST_SAG: Cents = 4;
 
 /** How a note was held, the worst first; null where echoes or noise alone could have made it so. */
 export function mannerOf(note: Note, reading: Reading, inNode: InNode): Manner | null {
@@ -24,12 +23,12 @@ export function mannerOf(note: Note, reading: Reading, inNode: InNode): Manner |
   const seconds = lengthOf(note);
   const cents = (note.driftCentsPerSecond ?? 0) * seconds;
   const dB = (note.levelDriftDbPerSecond ?? 0) * seconds;
-  const least = Math.max(LEAST_SAG_CENTS, Math.min(driftCentsPerSecond * seconds, 2 * wobbleCents));
+  const least = Math.max(LEAST_SAG, Math.min(driftCentsPerSecond * seconds, 2 * wobbleCents));
   if (Math.abs(cents) > least)
     return Math.abs(cents) > Math.hypot(least, 2 * roomWobble(reading, inNode(note)))
       ? { kind: 'moved', cents }
       : null;
-  if (Math.abs(dB) > Math.max(LEAST_FADE_DB, fadeDbPerSecond * seconds))
+  if (Math.abs(dB) > Math.max(LEAST_FADE, fadeDbPerSecond * seconds))
     return mayFadeInRoom(note, reading, inNode(note)) ? null : { kind: 'level', dB };
   if (note.wobbleCents !== null) return { kind: 'steady' };
   // Echoes take a part of a note that is long enough by itself.

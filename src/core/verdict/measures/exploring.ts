@@ -62,17 +62,23 @@ export const bend: Measure = {
     const reachOf = (down: boolean) =>
       Math.max(0, ...legs.filter((leg) => leg.down === down).map((leg) => (down ? -leg.reach : leg.reach)));
     const groups = alignment.matches.filter(({ note }) => note !== null).map(({ group }) => group.index);
-    const lost = Math.max(0, ...legs.map((leg) => leg.lostDb).filter(Number.isFinite));
+    const losses = legs.map((leg) => leg.lostDb).filter(Number.isFinite);
+    const lost = losses.length > 0 ? Math.max(0, ...losses) : null;
     // A pitch that moves goes through the nodes of the room.
     const room = 2 * roomSpread(reading, [notes[heard[0]!]!]);
-    const isOfRoom = lost > NEARLY_GONE_DB && lost - room <= NEARLY_GONE_DB;
+    const isOfRoom = lost !== null && lost > NEARLY_GONE_DB && lost - room <= NEARLY_GONE_DB;
     const broke = events.filter(({ kind }) => kind === 'break' || kind === 'squeak').length;
     return {
       figures: [
         figure('bend-down', reachOf(true), { groups }),
         figure('bend-up', reachOf(false), { groups }),
         figure('bend-even', median(legs.map((leg) => leg.uneven)), { groups, n: legs.length }, 'too-short'),
-        figure('bend-level', isOfRoom ? null : lost, { groups, n: legs.length }, 'room'),
+        figure(
+          'bend-level',
+          isOfRoom ? null : lost,
+          { groups, n: legs.length },
+          isOfRoom ? 'room' : 'too-few',
+        ),
         figure('bend-broke', broke, { groups }),
       ],
       curves: legs.map(({ index, points }): Curve => ({ of: 'bend', at: index, points })),

@@ -60,6 +60,6 @@ export const MEASURES: Readonly<Record<MeasureId, Measure>> = {
 export { differenceOf, type Difference } from './compare';
 export { faultsOfHappenings, happenings, happeningsIn, isAbove, playedText } from './happenings';
 export { inNodes, type InNode } from './nodes';
-export { mayFadeInRoom, roomSpread } from './roomSpread';
+export { LEAST_FADE, mayFadeInRoom, roomSpread } from './roomSpread';
 export { hasWobble, roomWobble, wobbleHiddenBy } from './wobble';
 export { asksLevel, cleanFigures, judgedSlurs, type JudgedSlur } from './slurs';

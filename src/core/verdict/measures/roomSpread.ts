@@ -30,7 +30,7 @@ export function roomSpread({ room }: Pick<Reading, 'room'>, notes: readonly Note
 export const WITHIN_NOTE = 0.4;
 
 /** A level that moves by less over a whole note is not worth a word, however short the note. */
-const LEAST_FADE: Decibels = 2;
+export const LEAST_FADE: Decibels = 2;
 
 /** Whether a room by itself may make the level of a note go up or down as it does. @param inNode see nodes.ts. */
 export const mayFadeInRoom = (note: Note, reading: Pick<Reading, 'room'>, inNode: number): boolean =>
