@@ -20,6 +20,7 @@ import {
 } from '@/ui';
 import { TakeSpark } from '@/features/take';
 import { LogFilters } from './LogFilters';
+import { lastPlayedMonth, monthAbout } from './months';
 import { MonthStrands } from './MonthStrands';
 
 /** Rows that are read when the end of those comes near. */
@@ -37,8 +38,8 @@ export function LogScreen() {
   const [query, setQuery] = useState(ANYTHING);
   const [day, setDay] = useState<string | null>(null);
   const [now] = useState(() => new Date());
-  const [month, setMonth] = useState(() => new Date(now.getFullYear(), now.getMonth(), 1));
-  const looksBack = month.getTime() < now.getTime() - 31 * 86_400_000;
+  const [turnedTo, setTurnedTo] = useState<Date | null>(null);
+  const looksBack = turnedTo !== null && turnedTo.getTime() < monthAbout(now).getTime();
   const { data: log } = useEntries(asksAnything(query) || day !== null || looksBack ? Infinity : enough);
   const { data: bin } = useBin();
   const { data: unread } = useUnread();
@@ -115,8 +116,8 @@ export function LogScreen() {
           <MonthStrands
             now={now}
             entries={entries}
-            month={month}
-            onMonth={setMonth}
+            month={turnedTo ?? lastPlayedMonth(entries, now)}
+            onMonth={setTurnedTo}
             chosen={day}
             onChoose={setDay}
           />

@@ -3,7 +3,8 @@ import { Pressable, StyleSheet, View } from 'react-native';
 import Svg, { G, Line, Rect, Text as SvgText } from 'react-native-svg';
 import type { Entry } from '@/core/ledger';
 import { plural } from '@/core/verdict';
-import { Button, dayKey, dayText, fonts, monthText, Soft, usePalette } from '@/ui';
+import { Button, dayText, fonts, monthText, Soft, usePalette } from '@/ui';
+import { monthAbout, strandsOf } from './months';
 
 interface MonthStrandsProps {
   readonly now: Date;
@@ -31,7 +32,7 @@ export function MonthStrands({ now, entries, month, onMonth, chosen, onChoose }:
   const tallest = days.reduce((most, day) => Math.max(most, day.minutes), LEAST_TALL_MINUTES);
   const most = Math.max(0, ...days.map(({ takes }) => takes.length));
   const scale = (HEIGHT - FOOT - 6 - most * (GAP + 1)) / tallest;
-  const moved = (by: number) => new Date(month.getFullYear(), month.getMonth() + by, 1);
+  const moved = (by: number) => monthAbout(month, by);
   const isLast = moved(1).getTime() > now.getTime();
   return (
     <View onLayout={(event) => setWidth(event.nativeEvent.layout.width)} style={styles.month}>
@@ -98,26 +99,6 @@ export function MonthStrands({ now, entries, month, onMonth, chosen, onChoose }:
       </View>
     </View>
   );
-}
-
-/** Days of a month with their takes, first to last. */
-function strandsOf(entries: readonly Entry[], month: Date) {
-  const count = new Date(month.getFullYear(), month.getMonth() + 1, 0).getDate();
-  const days = Array.from({ length: count }, (_, i) => {
-    const when = new Date(month.getFullYear(), month.getMonth(), i + 1);
-    const takes: { id: string; minutes: number; gold: boolean }[] = [];
-    return { key: dayKey(when), when, date: i + 1, minutes: 0, takes };
-  });
-  const byKey = new Map(days.map((day) => [day.key, day]));
-  for (const entry of [...entries].reverse()) {
-    const day = byKey.get(dayKey(new Date(entry.createdAt)));
-    if (!day) continue;
-    const [clean, , , of] = entry.figures['slurs-clean'] ?? [];
-    const minutes = entry.durationSeconds / 60;
-    day.minutes += minutes;
-    day.takes.push({ id: entry.id, minutes, gold: clean !== undefined && clean === of });
-  }
-  return days;
 }
 
 const styles = StyleSheet.create({
