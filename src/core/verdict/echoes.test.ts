@@ -30,7 +30,7 @@ describe('what echoes alone can make is said to be unknown, and is told where no
       'reversed-dynamics',
       'line',
       { note: ({ index }) => ({ levelDb: -20 + (index % 2 === 0 ? 3.4 : -3.4) }) },
-      /^Uneven at/,
+      /^The line is uneven at/,
     ],
   ])('%s: %s', (family, id, otherwise, told) => {
     const [dry, living] = inBoth(family, id, otherwise);
@@ -83,7 +83,7 @@ describe('a beginning that echoes blur', () => {
   it('is told with what is known of it', () => {
     const [, living] = inBoth('low-chromatics', 'rise', blurred);
     expect(living).toBe(
-      'The notes spoke at once. How fast the sound rose is not known: the echoes of this room blur it.',
+      'The notes spoke at once. How fast the sound rose is not known: the echoes of this room blur it. It can be told a hand’s breadth from the microphone.',
     );
   });
 

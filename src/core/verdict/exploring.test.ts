@@ -169,7 +169,7 @@ describe('lines of level', () => {
       cents: 0,
       levelDb: swell(t) - (t > 1.8 && t < 2.4 ? 7 : 0),
     }));
-    expect(sentenceOf(take, 'line')).toMatch(/1 step the wrong way|^Uneven at A4/);
+    expect(sentenceOf(take, 'line')).toMatch(/1 step the wrong way|^The line is uneven at A4/);
     expect(take.figures.find(({ id }) => id === 'turns')).toMatchObject({ value: 1 });
   });
 

@@ -4,7 +4,7 @@ import type { Mistaken } from '@/core/hearing/matching';
 import { displayName, leaning, type Midi, type Naming } from '@/core/tuning';
 import type { Chart } from './charts';
 import { FAULTS, type Amount, type Fault, type FaultKind, type Weighed } from './faults';
-import { isKnown, type Figure } from './figure';
+import { isKnown, wholeOf, type Figure } from './figure';
 import { FIGURES, type FigureId } from './figures';
 import type { JudgedNote, Judgement } from './judge';
 import type { Manner } from './manner';
@@ -176,14 +176,20 @@ export function limitText({ amount }: Fault): string {
 const ALREADY_SAID: readonly FaultKind[] = ['missed', 'wrong-note'];
 
 function summaryOf(judgement: Judgement, speaking: Speaking, said: readonly Said[]): string {
-  const { ranked, matches } = judgement;
+  const { ranked, matches, figures } = judgement;
   const [worst, next] = ranked;
   const all = matches.length > 1 ? [playedText(speaking)] : [];
   if (!worst) {
-    const lines = said.flatMap(({ lines }) => Object.entries(lines)).filter(([id]) => id !== 'notes-played');
-    return [...all, ...lines.slice(0, 2).map(([id, sentence]) => aboutItself(id as FigureId, sentence))].join(
-      ' ',
-    );
+    const lines = said
+      .flatMap(({ lines }) => Object.entries(lines) as [FigureId, string][])
+      .filter(([id]) => id !== 'notes-played');
+    // What is known comes first: in a living room something is unknown in nearly every take.
+    const isUnknown = ([id]: [FigureId, string]) => {
+      const found = toldOf(figures, id);
+      return found !== undefined && !isKnown(found);
+    };
+    const knownFirst = [...lines.filter((line) => !isUnknown(line)), ...lines.filter(isUnknown)];
+    return [...all, ...knownFirst.slice(0, 2).map(([id, sentence]) => aboutItself(id, sentence))].join(' ');
   }
   const besides = next && !ALREADY_SAID.includes(next.kind) ? next : null;
   const text = [
@@ -216,12 +222,15 @@ const uncapital = (text: string): string =>
     ? text
     : text.charAt(0).toLowerCase() + text.slice(1);
 
+/** The figure that a sentence is about: of the whole take, or where there is none of that, of its first place. */
+const toldOf = (figures: readonly Figure[], id: FigureId): Figure | undefined =>
+  wholeOf(figures, id) ?? figures.find((each) => each.id === id);
+
 function findingsOf(figures: readonly Figure[], said: readonly Said[]): Finding[] {
   const done = new Set<string>();
   return said.flatMap(({ lines }) =>
     (Object.entries(lines) as [FigureId, string][]).flatMap(([id, sentence]): Finding[] => {
-      const found =
-        figures.find((each) => each.id === id && each.at === null) ?? figures.find((each) => each.id === id);
+      const found = toldOf(figures, id);
       if (done.has(id) || sentence === '' || !found) return [];
       done.add(id);
       const { label, meaning } = FIGURES[id];

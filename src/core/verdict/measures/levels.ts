@@ -148,7 +148,9 @@ export const pulses: Measure = {
           heard.value >= (heard.of ?? 0) - 1
             ? 'Every surge was heard, and the tone went on.'
             : `${heard.value} of ${heard.of} surges stood out by 2 dB or more.`,
-        ...(depth !== null && { 'pulse-depth': depth < 4 ? 'Shallow.' : depth < 9 ? 'Clear.' : 'Deep.' }),
+        ...(depth !== null && {
+          'pulse-depth': `The surges are ${depth < 4 ? 'shallow' : depth < 9 ? 'clear' : 'deep'}.`,
+        }),
         ...(even !== null && {
           'pulse-evenness':
             even <= limits.lineDb ? 'The pulses changed evenly.' : 'The pulses changed unevenly.',

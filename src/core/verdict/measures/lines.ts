@@ -129,10 +129,10 @@ export const line: Measure = {
         line: !isKnown(off)
           ? because(off.unknown)
           : uneven.length > 0
-            ? `Uneven at ${listed(uneven.map(({ at }) => nameAt(at)))}, your limit ${sized(limits.lineDb, 'dB', 1)}.`
+            ? `The line is uneven at ${listed(uneven.map(({ at }) => nameAt(at)))}, your limit ${sized(limits.lineDb, 'dB', 1)}.`
             : turns > 0
-              ? `Even, but for ${plural(turns, 'step')} the wrong way.`
-              : 'Even.',
+              ? `The line is even, but for ${plural(turns, 'step')} the wrong way.`
+              : 'The line is even.',
         range: asksRange(score)
           ? `${range < limits.rangeDb ? 'Less than' : 'At least'} your limit of ${sized(limits.rangeDb, 'dB')} between soft and loud.`
           : `${sized(range, 'dB')} between soft and loud.`,
