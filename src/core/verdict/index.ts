@@ -19,7 +19,9 @@ export {
 export type { Played } from './reading';
 export { differenceWord, distanceOf, type Colour, type ColourPart, type Distance } from './sameness';
 export { asksLevel } from './measures';
-export { amountText, faultText, limitText, say, speakingOf } from './say';
-export type { Finding, NoteWords, Verdict } from './say';
+export { amountText, limitText } from './amounts';
+export type { NoteWords } from './noteWords';
+export { faultText, say, speakingOf } from './say';
+export type { Finding, Verdict } from './say';
 export type { Speaking } from './measure';
 export { capital, fixed, listed, plural, sized } from './words';

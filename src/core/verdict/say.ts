@@ -1,16 +1,17 @@
-import { findFamily, isTransposing, type ReadAs } from '@/core/music';
+import { isTransposing, type ReadAs } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
-import type { Mistaken } from '@/core/hearing/matching';
-import { displayName, leaning, type Midi, type Naming } from '@/core/tuning';
+import { displayName, type Midi, type Naming } from '@/core/tuning';
 import type { Chart } from './charts';
-import { FAULTS, type Amount, type Fault, type FaultKind, type Weighed } from './faults';
+import { amountText, limitText } from './amounts';
+import { FAULTS, type Fault, type FaultKind, type Weighed } from './faults';
 import { isKnown, wholeOf, type Figure } from './figure';
 import { FIGURES, type FigureId } from './figures';
-import type { JudgedNote, Judgement } from './judge';
-import type { Manner } from './manner';
+import type { Judgement } from './judge';
 import type { Said, Speaking } from './measure';
 import { happenings, MEASURES, playedText } from './measures';
-import { capital, fixed, plural, sized, tallied } from './words';
+import { noteWords, type NoteWords } from './noteWords';
+import { unjudged } from './unjudged';
+import { capital, fixed, plural, tallied } from './words';
 
 /** One figure as the player reads it. */
 export interface Finding {
@@ -27,20 +28,6 @@ export interface Finding {
   readonly groups: readonly number[];
 }
 
-/** One note of the strip in words. */
-export interface NoteWords {
-  readonly name: string;
-  /** Where it sat, or what became of it: `8 cents low`, `not heard`. */
-  readonly word: string;
-  /** How it was held: `steady`, `fades 3 dB`; empty when there is nothing to say. */
-  readonly manner: string;
-  /** What was wrong at it, and on the way into it. */
-  readonly faults: readonly string[];
-  readonly slurFaults: readonly string[];
-  /** Words of its marks, in their order. */
-  readonly marks: readonly string[];
-}
-
 /** What is said about a take: sentences first, then numbers and drawings. */
 export interface Verdict {
   readonly headline: string;
@@ -50,8 +37,10 @@ export interface Verdict {
   readonly charts: readonly Chart[];
 }
 
-/** Puts a judgement into words. Every sentence rests on a figure or on something that happened at a place. */
-/** @param pitch notes are named as they are written, or as they sound. */
+/**
+ * Puts a judgement into words. Every sentence rests on a figure or on something that happened at a place.
+ * @param pitch notes are named as they are written, or as they sound.
+ */
 export function say(judgement: Judgement, naming: Naming, pitch: ReadAs['pitch'] = 'written'): Verdict {
   const { instrument } = judgement;
   if (!instrument) return { ...unjudged(judgement), findings: [], notes: [], charts: [] };
@@ -96,45 +85,6 @@ export function speakingOf(
   return { score, instrument, limits, matches, roundTrip, processing, faults, nameOf, nameAt, slurAt };
 }
 
-/** Units as they are said within a sentence, where the table's says more. */
-const SPOKEN: Readonly<Partial<Record<FigureId, string>>> = {
-  vibrato: 'cents',
-  air: 'dB',
-  'level-wobble': 'dB',
-  'level-spread': 'dB',
-  latency: 'ms',
-  'attack-offset': 'ms',
-  offset: 'ms',
-  interval: 'cents',
-  octave: 'cents',
-  octaves: 'cents',
-  sameness: 'steps',
-  'anchor-cents': 'cents',
-  'anchor-steps': 'steps',
-  line: 'dB',
-  window: 'dB',
-  'beats-of-note': 'times a second',
-};
-/** Figures that are told as a rate and seen as a movement over the note. */
-const ONE_DECIMAL: readonly FigureId[] = [
-  'drift',
-  'fade',
-  'wobble',
-  'line-off',
-  'hold-pure',
-  'unlike',
-  'beats-of-note',
-  'anchor-steps',
-  'tempo',
-];
-
-/** `11 cents`: a fault's size in words. */
-export function amountText({ figure, value }: Amount): string {
-  // A loud that was softer than the soft is not so many decibels louder.
-  if (figure === 'window-note') return `${fixed(value, 0)} dB`;
-  return sized(value, SPOKEN[figure] ?? FIGURES[figure].unit, ONE_DECIMAL.includes(figure) ? 1 : 0);
-}
-
 const placeOf = ({ group, atSlur }: Fault, { nameAt, slurAt }: Speaking): string =>
   group === null ? '' : atSlur ? slurAt(group) : nameAt(group);
 
@@ -165,12 +115,6 @@ const manyText = (faults: readonly Fault[]): string =>
 /** To be read at a glance: of more places than that the strip shows which. */
 const headlineOf = (faults: readonly Fault[], speaking: Speaking): string =>
   faults.length > MOST_PLACES ? manyText(faults) : faultText(faults, speaking);
-
-/** The limit that was passed, for the sentence after: empty where there is none. */
-export function limitText({ amount }: Fault): string {
-  if (!amount || amount.limit === null) return '';
-  return `your limit is ${sized(amount.limit, SPOKEN[amount.figure] ?? FIGURES[amount.figure].unit, Number.isInteger(amount.limit) ? 0 : 1)}`;
-}
 
 /** What was not played as written is told at the beginning of the summary. */
 const ALREADY_SAID: readonly FaultKind[] = ['missed', 'wrong-note'];
@@ -253,118 +197,4 @@ export function readable(found: Figure): { value: string | null; unit: string } 
 
 function wholeText({ matches }: Speaking): string {
   return matches.length === 1 ? 'The note was heard' : `${plural(matches.length, 'note')}, nothing wrong`;
-}
-
-function noteWords(note: JudgedNote, judgement: Judgement, speaking: Speaking): NoteWords {
-  const { match, cents, marks, manner } = note;
-  const { index } = match.group;
-  const mine = judgement.faults.filter(({ group }) => group === index);
-  // What has a mark of its own in the sound is not said twice.
-  const marked = new Set<string>(marks.map(({ fault }) => fault));
-  const words = (atSlur: boolean) =>
-    mine.filter((fault) => fault.atSlur === atSlur && !marked.has(fault.kind)).map(faultWord);
-  return {
-    name: speaking.nameAt(index),
-    word: wordOf(note, speaking),
-    manner: manner ? mannerText(manner) : '',
-    faults: words(false).filter((word) => cents === null || !word.includes(leaning(cents))),
-    slurFaults: words(true),
-    marks: marks.map(({ fault }) => FAULTS[fault].word),
-  };
-}
-
-/** `hole, 9 dB`: beside its mark. */
-function faultWord({ kind, amount }: Fault): string {
-  const { word } = FAULTS[kind];
-  if (!amount) return word;
-  return kind === 'steadily-low' || kind === 'steadily-high'
-    ? `${amountText(amount)} ${word}`
-    : `${word}, ${amountText(amount)}`;
-}
-
-function wordOf({ match, cents, heard }: JudgedNote, { nameOf, instrument }: Speaking): string {
-  if (match.state === 'unplayed') return 'not played';
-  if (match.state === 'missed') return 'not heard';
-  if (match.state === 'blurred') return 'not told apart';
-  if (match.state === 'hidden') return 'hidden in noise';
-  if (match.state === 'played') return cents === null ? 'heard' : leaning(cents);
-  return heard === null ? 'another note came' : `${nameOf(heard - instrument.transposition)} came`;
-}
-
-function mannerText(manner: Manner): string {
-  switch (manner.kind) {
-    case 'vibrato':
-      return `vibrato, ${sized(manner.cents, 'cents')}`;
-    case 'unsteady':
-      return `unsteady, ${sized(manner.cents, 'cents')}`;
-    case 'moved':
-      return `${manner.cents < 0 ? 'sinks' : 'rises'} ${sized(manner.cents, 'cents')}`;
-    case 'level':
-      return `${manner.dB < 0 ? 'fades' : 'grows'} ${sized(manner.dB, 'dB')}`;
-    default:
-      return manner.kind;
-  }
-}
-
-/** A room louder than this hides soft playing. */
-const LOUD_ROOM_DB = -45;
-
-function unjudged({ outcome, score, floorDb, mistaken }: Judgement): Pick<Verdict, 'headline' | 'summary'> {
-  switch (outcome) {
-    case 'without-sound':
-      return { headline: 'Done', summary: findFamily(score.family)?.measured ?? 'Nothing is measured here.' };
-    case 'without-instrument':
-      return {
-        headline: 'The instrument is missing',
-        summary: `It was played on an instrument that is not known here (${score.instrumentId}). Its sound and its notes are kept; bring the instrument in, and it will be judged.`,
-      };
-    case 'another':
-      return mistakenText(mistaken);
-    default:
-      return {
-        headline: 'No tone was heard',
-        summary:
-          floorDb > LOUD_ROOM_DB
-            ? 'The room was too loud for a tone to stand out. A quieter place, or the phone nearer, will help.'
-            : 'Nothing stood out from the room. Play nearer to the microphone, or check that the right one is chosen.',
-      };
-  }
-}
-
-const INTERVALS = [
-  '',
-  'a semitone',
-  'a tone',
-  'a minor third',
-  'a major third',
-  'a fourth',
-  'a tritone',
-  'a fifth',
-  'a minor sixth',
-  'a major sixth',
-  'a minor seventh',
-  'a major seventh',
-  'an octave',
-];
-
-function mistakenText(mistaken: Mistaken | null): Pick<Verdict, 'headline' | 'summary'> {
-  if (mistaken?.kind !== 'transposed')
-    return {
-      headline: 'Something else was played',
-      summary: `${plural(mistaken?.heard ?? 0, 'sound')} were heard, and few of them are in this music. Choose the exercise or the piece that was played, and play it again; this take can be kept with its sound.`,
-    };
-  const { by, instrument } = mistaken;
-  const far = Math.abs(by);
-  const size =
-    INTERVALS[far] ??
-    (far === 24 ? 'two octaves' : `${INTERVALS[far - 12] ?? `${far} semitones`} and an octave`);
-  const where = `${size} ${by > 0 ? 'higher' : 'lower'}`;
-  return {
-    headline: `All ${where}`,
-    summary: instrument
-      ? `The music was there, all of it ${where} than written. Is it the ${instrument.name}?`
-      : far % 12 === 0
-        ? `The music was there, all of it ${where} than written: another octave was played.`
-        : `The music was there, all of it ${where} than written. Is another instrument chosen than the one you hold, or was it played in another key?`,
-  };
 }
