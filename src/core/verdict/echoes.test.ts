@@ -83,7 +83,7 @@ describe('a beginning that echoes blur', () => {
   it('is told with what is known of it', () => {
     const [, living] = inBoth('low-chromatics', 'rise', blurred);
     expect(living).toBe(
-      'The notes spoke at once. How fast the sound rose is not known: the echoes of this room blur it. It can be told a hand’s breadth from the microphone.',
+      'The notes spoke at once. How fast the sound rose is not known: the echoes of this room blur it.',
     );
   });
 

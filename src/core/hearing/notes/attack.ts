@@ -1,6 +1,6 @@
 import { median } from '@/core/base';
 import type { Frames } from '@/core/hearing/signal';
-import type { Decibels, Seconds } from '@/core/tuning';
+import type { Seconds } from '@/core/tuning';
 import type { Rings } from './echoes';
 import type { Line } from './line';
 import type { Plateau } from './plateaus';
@@ -10,8 +10,6 @@ type Span = Pick<Plateau, 'from' | 'to'>;
 const SCOOP: Seconds = 0.15;
 /** Quieter than this against the note is what is left of the one before. */
 const FAINT_DB = 35;
-/** Where echoes move a level by less, the direct sound is some 15 dB over them: it passes the 90 % by itself. */
-const NEAR_SPREAD_DB: Decibels = 2.5;
 /** When a tone speaks at last, it is louder than the breath before it by this, within so long. */
 const SPEAKS_DB = 8;
 const SPEAKS_WITHIN: Seconds = 0.1;
@@ -51,12 +49,9 @@ export function attackOf(frames: Frames, line: Line, segment: Span, body: Span, 
   };
 }
 
-/**
- * A room builds up for nearly as long as it rings: over what still rings, and where it is quicker than that, a rise is not the
- * player's, unless the player is so near that the echoes hardly count.
- */
+/** A room builds up for nearly as long as it rings: over what still rings, and where it is quicker than that, a rise is not the player's. */
 const isBlurred = (rise: Seconds, { room, before, after }: Rings): boolean =>
-  room !== null && (room.spreadDb ?? Infinity) > NEAR_SPREAD_DB && (before > 0 || rise < after);
+  room !== null && (before > 0 || rise < after);
 
 /** Frame at which the sound that becomes this note is first heard above the room. */
 function firstEnergy({ levelDb, pitch }: Line, segment: Span, hop: Seconds, audible: number): number {
