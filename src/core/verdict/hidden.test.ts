@@ -146,3 +146,32 @@ test('of a room of which nothing is known steps are judged as in an ordinary one
   expect(stepped({ decaySeconds: null, spreadDb: null })).toEqual([]);
   expect(stepped({ decaySeconds: null, spreadDb: 0.4 })).toEqual(['bump']);
 });
+
+describe('how a note was held that may be two', () => {
+  const groups = scoreOfFamily('three-note-groups', 'recorder-tenor');
+  const again = groups.notes.findIndex(({ written }, i) => i > 0 && groups.notes[i - 1]!.written === written);
+  const moving = { wobbleCents: 9, driftCentsPerSecond: 6, levelDriftDbPerSecond: -3 } as const;
+  /** The note before the one that is tongued again moves, and lasts as long as both where the second was not heard. */
+  const heard = (isOne: boolean) =>
+    judgedAsWritten(groups, {
+      note: ({ index, beats, startBeat }) => {
+        if (index === again) return isOne ? null : {};
+        const seconds = (b: number) => (60 / groups.tempo!) * b;
+        if (index !== again - 1) return {};
+        return isOne ? { ...moving, endSeconds: seconds(startBeat + 2 * beats) } : moving;
+      },
+      conditions: { room: { decaySeconds: 0.4, spreadDb: 4.3 } },
+    });
+
+  it('is not known: in its middle the tone was stopped', () => {
+    const judgement = heard(true);
+    expect(kindsOf(judgement)).toEqual([]);
+    expect(said(judgement).notes[again]!.word).toBe('not told apart');
+    expect(said(judgement).notes[again - 1]!.manner).toBe('');
+  });
+
+  it('is told where both were heard', () => {
+    expect(kindsOf(heard(false))).toContain('unsteady');
+    expect(said(heard(false)).notes[again - 1]!.manner).toBe('unsteady, 9 cents');
+  });
+});

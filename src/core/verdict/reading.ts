@@ -7,7 +7,7 @@ import type { Role, Score, ScoreNote } from '@/core/music';
 import { beatsOf, type Take, type Trace } from '@/core/take';
 import type { Cents, Midi, Seconds } from '@/core/tuning';
 import type { Limits } from './limits';
-import { withBlurred, withHidden } from './unheard';
+import { holdingBlurred, withBlurred, withHidden } from './unheard';
 
 /** The parts of a take that judging rests on. */
 export type Played = Pick<
@@ -54,7 +54,9 @@ export function readingOf(take: Played, instrument: Instrument, limits: Limits):
     group.slurred && first !== undefined ? (into.get(first)?.faintBlip ?? []) : [],
   );
   const told = faint.length > 0 ? { ...take, events: [...take.events, ...faint] } : take;
-  const { notes, events } = withoutCompany(score, alignment, told);
+  const { notes: alone, events } = withoutCompany(score, alignment, told);
+  const holding = holdingBlurred(alignment.matches, alone, beats);
+  const notes = holding.size === 0 ? alone : alone.map((note, i) => (holding.has(i) ? unmoved(note) : note));
   const { conditions, heldHz, timing, trace } = take;
   const known = { score, instrument, limits, notes, events, alignment, beats, into };
   const fundamentals = fundamentalsOf({ score, alignment, notes, trace });
@@ -75,26 +77,35 @@ function withoutCompany(score: Score, { matches }: Alignment, { notes, events }:
   };
 }
 
-function unknownNote(note: Note): Note {
-  const hidden = [
-    'centreCents',
-    'driftCentsPerSecond',
-    'wobbleCents',
-    'levelDb',
-    'levelDriftDbPerSecond',
-    'levelWobbleDb',
-    'centsPer10Db',
-    ...COLOURS,
-    'puritySeconds',
-  ] as const;
-  return {
-    ...note,
-    ...(Object.fromEntries(hidden.map((name) => [name, null])) as Record<(typeof hidden)[number], null>),
-    vibrato: null,
-    attack: { ...note.attack, scoopCents: null },
-    unknown: { ...note.unknown, ...Object.fromEntries(hidden.map((name) => [name, COMPANY])) },
-  };
-}
+/** What a note does from its beginning to its end. */
+const MOVEMENT = [
+  'driftCentsPerSecond',
+  'wobbleCents',
+  'levelDriftDbPerSecond',
+  'levelWobbleDb',
+  'centsPer10Db',
+  'puritySeconds',
+] as const;
+const SOUND = ['centreCents', 'levelDb', ...COLOURS, ...MOVEMENT] as const;
+
+const unknownNote = (note: Note): Note => ({
+  ...without(note, SOUND, COMPANY),
+  vibrato: null,
+  attack: { ...note.attack, scoopCents: null },
+});
+
+/** Of two notes that the room makes one it is not known how each was held. */
+const unmoved = (note: Note): Note => without(note, MOVEMENT, 'room');
+
+const without = <Name extends (typeof SOUND)[number]>(
+  note: Note,
+  names: readonly Name[],
+  reason: UnknownReason,
+): Note => ({
+  ...note,
+  ...(Object.fromEntries(names.map((name) => [name, null])) as Record<Name, null>),
+  unknown: { ...note.unknown, ...Object.fromEntries(names.map((name) => [name, reason])) },
+});
 
 function fundamentalsOf(
   part: Pick<Reading, 'score' | 'alignment' | 'notes' | 'trace'>,

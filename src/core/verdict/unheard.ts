@@ -47,6 +47,34 @@ export function withBlurred(matches: readonly Match[], { notes, conditions }: He
   });
 }
 
+/**
+ * Notes that hold another of their pitch which could not be told from them: somewhere in their middle the tone was stopped and begun
+ * anew, so that how they moved is not how they were held.
+ * @returns indices of notes.
+ */
+export function holdingBlurred(
+  matches: readonly Match[],
+  notes: readonly Note[],
+  { beatSeconds }: Beats,
+): ReadonlySet<number> {
+  const isLong = ({ note, group }: Match) =>
+    note !== null && lengthOf(notes[note]!) > (1 + FILLED) * group.beats * beatSeconds;
+  /** The nearest note on one side, behind others that were not told apart either. */
+  const beside = (from: number, step: 1 | -1): Match | undefined => {
+    let at = from + step;
+    while (matches[at]?.state === 'blurred') at += step;
+    const match = matches[at];
+    return match?.group.sounding === matches[from]!.group.sounding ? match : undefined;
+  };
+  return new Set(
+    matches.flatMap(({ state }, i) =>
+      state === 'blurred'
+        ? [beside(i, -1), beside(i, 1)].flatMap((match) => (match && isLong(match) ? match.parts : []))
+        : [],
+    ),
+  );
+}
+
 /** Fewer sounds of a row do not tell how quick it was, and it is taken to be as quick as asked; of more their quicker ones do. */
 const FEWEST_IN_ROW = 4;
 const QUICKER = 0.25;
