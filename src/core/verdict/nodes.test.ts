@@ -50,26 +50,3 @@ test('a hold that echoes may have cut short is said to be unknown, and the other
   expect(valueAt(judgement, 'hold-pure', held)).toBeNaN();
   expect(sentenceOf(judgement, 'best-hold')).toMatch(/^[A-G]\S*, held for/);
 });
-
-describe('a slur that goes beyond its note', () => {
-  const slurs = scoreOfFamily('octave-slurs', 'recorder-tenor');
-  const last = slurs.notes.length - 1;
-  const beyondBy = (overshootCents: number, softer: number, room = LIVING) =>
-    kindsOf(
-      judgedAsWritten(slurs, {
-        note: ({ index }) => ({ partialsDb, levelDb: index === last ? -20 - softer : -20 }),
-        slur: ({ index }) => ({ overshootCents: index === last ? overshootCents : 0 }),
-        conditions: { room },
-      }),
-    );
-
-  it('is told where echoes could not pull at it by as much', () => {
-    expect(beyondBy(48, 0)).toContain('overshoot');
-    expect(beyondBy(90, 10)).toContain('overshoot');
-    expect(beyondBy(48, 10, DRY)).toContain('overshoot');
-  });
-
-  it('is not known to be the player’s where little of the note is left', () => {
-    expect(beyondBy(48, 10)).toEqual([]);
-  });
-});

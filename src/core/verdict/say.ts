@@ -126,7 +126,7 @@ function summaryOf(judgement: Judgement, speaking: Speaking, said: readonly Said
   if (!worst) {
     const lines = said
       .flatMap(({ lines }) => Object.entries(lines) as [FigureId, string][])
-      .filter(([id]) => id !== 'notes-played');
+      .filter(([id, sentence]) => id !== 'notes-played' && sentence !== '');
     // What is known comes first: in a living room something is unknown in nearly every take.
     const isUnknown = ([id]: [FigureId, string]) => {
       const found = toldOf(figures, id);

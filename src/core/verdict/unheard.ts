@@ -1,6 +1,6 @@
 import { min, pairs } from 'd3-array';
 import { quantile } from '@/core/base';
-import type { Beats, Match } from '@/core/hearing/matching';
+import type { Beats, Group, Match } from '@/core/hearing/matching';
 import { lengthOf, type Note } from '@/core/hearing/notes';
 import { blurOf, reckonedWith } from '@/core/hearing/room';
 import type { Dynamic, Score } from '@/core/music';
@@ -39,13 +39,15 @@ export function withBlurred(matches: readonly Match[], { notes, conditions }: He
         isFilledBy(notes, sounding, beats.secondsOf(startBeat), beats.secondsOf(startBeat + length))
       : beside.some((at) => {
           const heard = heardAt(at);
-          return (
-            heard !== null && lengthOf(heard.note) > (1 + FILLED) * heard.group.beats * beats.beatSeconds
-          );
+          return heard !== null && isLong(heard.note, heard.group, beats);
         });
     return isFilled ? { ...match, state: 'blurred' } : match;
   });
 }
+
+/** Whether a sound lasts for so much longer than its note that it may hold the next one too. */
+const isLong = (note: Note, { beats }: Group, { beatSeconds }: Beats): boolean =>
+  lengthOf(note) > (1 + FILLED) * beats * beatSeconds;
 
 /**
  * Notes that hold another of their pitch which could not be told from them: somewhere in their middle the tone was stopped and begun
@@ -55,10 +57,8 @@ export function withBlurred(matches: readonly Match[], { notes, conditions }: He
 export function holdingBlurred(
   matches: readonly Match[],
   notes: readonly Note[],
-  { beatSeconds }: Beats,
+  beats: Beats,
 ): ReadonlySet<number> {
-  const isLong = ({ note, group }: Match) =>
-    note !== null && lengthOf(notes[note]!) > (1 + FILLED) * group.beats * beatSeconds;
   /** The nearest note on one side, behind others that were not told apart either. */
   const beside = (from: number, step: 1 | -1): Match | undefined => {
     let at = from + step;
@@ -69,7 +69,9 @@ export function holdingBlurred(
   return new Set(
     matches.flatMap(({ state }, i) =>
       state === 'blurred'
-        ? [beside(i, -1), beside(i, 1)].flatMap((match) => (match && isLong(match) ? match.parts : []))
+        ? [beside(i, -1), beside(i, 1)].flatMap((match) =>
+            match && match.note !== null && isLong(notes[match.note]!, match.group, beats) ? match.parts : [],
+          )
         : [],
     ),
   );

@@ -4,7 +4,6 @@ import type { Match } from '@/core/hearing/matching';
 import { blurOf } from '@/core/hearing/room';
 import type { Decibels } from '@/core/tuning';
 import { hiddenSwing } from './hiddenSwing';
-import { inNodes } from './nodes';
 import { roomSpread } from './roomSpread';
 import { beyond, beyondEither } from '../fault';
 import type { Fault } from '../faults';
@@ -16,8 +15,8 @@ import { ms } from './held';
 
 /** A mode that sounds on the way this near the arrival belongs to the slur. */
 export const ARRIVAL_SECONDS = 0.3;
-/** By so much of its limit an overshoot may go beyond it in a room that rings; in a node by as much more as the room does to the note. */
-const PULLED = 0.5;
+/** Up to so many times its limit an overshoot may be the room's, where it rings. */
+const PULLED = 1.5;
 
 /** A written slur: the notes on its two sides. */
 export interface Slur {
@@ -49,7 +48,6 @@ const gaveWay = (dip: Decibels, { limits }: Pick<Reading, 'limits'>): boolean =>
 export const seam: Measure = {
   measure(reading) {
     const slurs = slursIn(reading.alignment.matches);
-    const inNode = inNodes(reading);
     const rows = slurs.flatMap(({ to }): Figure[] => {
       const transition = to.parts[0] === undefined ? undefined : reading.into.get(to.parts[0]);
       if (!transition) return [];
@@ -70,7 +68,7 @@ export const seam: Measure = {
         blur > 0 &&
         overshootCents !== null &&
         overshootCents > limits.overshootCents &&
-        overshootCents <= (1 + PULLED * inNode(into)) * limits.overshootCents;
+        overshootCents <= PULLED * limits.overshootCents;
       // Within its swing a pitch goes beyond the note by itself.
       const swing = into.vibrato?.extentCents ?? hiddenSwing(reading, into);
       const isSwing =
