@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import type { Midi } from '@/core/base';
 import { decodeWavBlocks, readWavLayout } from '@/core/formats';
 import {
   findInstrument,
@@ -13,7 +14,7 @@ import {
 import { heardIn, rooms, type RoomName } from '@/core/lab';
 import { hearNotes } from '@/core/hearing/notes';
 import { Listener } from '@/core/hearing/signal';
-import { centsBetween, midiToHertz, type Midi } from '@/core/tuning';
+import { centsBetween, midiToHertz } from '@/core/tuning';
 import { flag } from './flags';
 
 /** Instruments that Debian's small sound font has recordings of, with their General MIDI programs. */

@@ -1,8 +1,8 @@
 import { instruments, soundingOf, listeningRange, writtenRange, type Instrument } from '@/core/instruments';
 import { Listener } from '@/core/hearing/signal';
-import { Random } from '@/core/base';
+import { Random, type Hertz, type Midi } from '@/core/base';
 import { timbreOf } from '@/core/lab';
-import { centsBetween, midiToHertz, type Hertz, type Midi } from '@/core/tuning';
+import { centsBetween, midiToHertz } from '@/core/tuning';
 import { RATE } from './takes';
 
 const SECONDS = 1.1;

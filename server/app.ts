@@ -4,7 +4,7 @@ import type { Readable } from 'node:stream';
 import fastifyStatic from '@fastify/static';
 import Fastify, { type FastifyError, type FastifyInstance, type FastifyReply } from 'fastify';
 import * as z from 'zod';
-import { checked } from '@/core/base';
+import { checked, DAY_SECONDS } from '@/core/base';
 import { findInstrument, instruments } from '@/core/instruments';
 import { LONGEST_MINUTES } from './analyse';
 import { guard, OWN_HOSTS } from './guards';
@@ -16,7 +16,7 @@ const MOST_BYTES = LONGEST_MINUTES * 60 * 48_000 * 4 + (1 << 20);
 const UPLOADS: UploadLimits = { mostBytes: MOST_BYTES, atOnce: 12, longestMs: 5 * 60_000 };
 /** A client that sends nothing for so long has gone. */
 const SILENT_MS = 60_000;
-const YEAR_SECONDS = 365 * 86_400;
+const YEAR_SECONDS = 365 * DAY_SECONDS;
 
 const querySchema = z.object({
   instrument: z.string({ error: 'say which instrument, for instance ?instrument=flute' }),

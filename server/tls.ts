@@ -3,6 +3,7 @@ import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { networkInterfaces } from 'node:os';
 import { join } from 'node:path';
 import { generate } from 'selfsigned';
+import { DAY_MS } from '@/core/base';
 
 /** A certificate for this machine's own addresses, made once and kept, so that a phone has to accept it only once. */
 export async function selfSignedPair(folder: string): Promise<{ cert: string; key: string }> {
@@ -14,7 +15,7 @@ export async function selfSignedPair(folder: string): Promise<{ cert: string; ke
     );
     const pair = await generate([{ name: 'commonName', value: 'gold-reed' }], {
       keySize: 2048,
-      notAfterDate: new Date(Date.now() + 365 * 86_400_000),
+      notAfterDate: new Date(Date.now() + 365 * DAY_MS),
       extensions: [
         {
           name: 'subjectAltName',

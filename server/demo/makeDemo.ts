@@ -3,7 +3,7 @@ import { mkdir, writeFile } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { Piscina } from 'piscina';
-import { Random } from '@/core/base';
+import { DAY_MS, MINUTE_MS, Random } from '@/core/base';
 import { noteNumber } from '@/core/tuning';
 import type { PlayJob, Shipped } from './playThread';
 import { coldLeanings, minuteOf, sittingOf, usualLeanings } from './sittings';
@@ -12,8 +12,6 @@ import { BLOCKS, dayOf, STORY } from './story';
 const WEEKS = 8;
 const DAYS_A_WEEK = 3;
 const DAYS = WEEKS * DAYS_A_WEEK;
-const DAY_MS = 86_400_000;
-const MINUTE_MS = 60_000;
 /** Sound is shipped with the newest takes only, to keep the demo light. */
 const WITH_SOUND = 4;
 /** Enough for what is measured of short drills, and quicker to play. */

@@ -1,9 +1,10 @@
+import type { Midi } from '@/core/base';
 import { beatsToSeconds, expectsPartner, pulsesFrom, type Score } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
 import type { Click } from '@/core/hearing/signal';
 import type { Player, RoomName } from '@/core/lab';
 import type { Timing } from '@/core/take';
-import { midiToHertz, type Midi, type Offsets } from '@/core/tuning';
+import { midiToHertz, type Offsets } from '@/core/tuning';
 import { AnalysisClient, type Result, type TakeRequestMessage } from '@/worker';
 import { captureIn, openContext } from './context';
 import { Drone, type DroneSound } from './drone';

@@ -1,8 +1,8 @@
 /** @jest-environment node */
+import { HOUR_MS } from '@/core/base';
 import { growingFile, removeOldFiles } from './growingFile';
 
 const NOW = new Date('2026-03-01T10:00:00Z');
-const HOUR_MS = 3_600_000;
 
 /** The site's own files, in memory. */
 function ownFiles(quota: number) {

@@ -1,3 +1,4 @@
+import { DAY_MS } from '@/core/base';
 import { digestOf, MEASURED_BY } from '@/core/ledger';
 import type { Take } from '@/core/take';
 import { limitsOf } from '@/core/verdict';
@@ -5,7 +6,6 @@ import { filed } from './filing';
 import { takeWrites } from './ledgerStore';
 import { MapStorage } from './storage.testing';
 
-const DAY_MS = 86_400_000;
 const TAKES_A_DAY = 6;
 const AT_ONCE = 200;
 

@@ -1,5 +1,5 @@
 import { rollups, sum } from 'd3-array';
-import type { Outcome } from '@/core/base';
+import { DAY_MS, type Outcome } from '@/core/base';
 import { nameWithin, type Instrument } from '@/core/instruments';
 import type { Digest, Entry, PackedCells, Played } from '@/core/ledger';
 import { storedOf, takeFromStored, type StoredTake, type Take } from '@/core/take';
@@ -194,7 +194,7 @@ export class LedgerStore {
   /** Removes for good what has been in the bin for a week. */
   async sweep(now: Date): Promise<void> {
     await this.removeForGood(
-      ({ gone, deletedAt }) => gone || now.getTime() - Date.parse(deletedAt) >= BIN_DAYS * 86_400_000,
+      ({ gone, deletedAt }) => gone || now.getTime() - Date.parse(deletedAt) >= BIN_DAYS * DAY_MS,
     );
   }
 

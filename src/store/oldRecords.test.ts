@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { readRecord, type RecordKind } from '@/core/base';
+import { DAY_MS, readRecord, type RecordKind } from '@/core/base';
 import { digestOf, unpacked } from '@/core/ledger';
 import { scoreOfFamily } from '@/core/music/scores.testing';
 import { takeFromStored } from '@/core/take';
@@ -85,7 +85,7 @@ describe('a log of before there were rows', () => {
     expect(told).toEqual(['0/63', '24/63', '48/63', '63/63']);
     await allIsThere(map, 60);
     expect(await isUpkeepDue(storage, now)).toBe(false);
-    expect(await isUpkeepDue(storage, new Date(now.getTime() + 86_400_001))).toBe(true);
+    expect(await isUpkeepDue(storage, new Date(now.getTime() + DAY_MS + 1))).toBe(true);
     const before = new Map(map);
     await keepUp(storage);
     expect(map).toEqual(before);

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { readRecord, type RecordKind } from '@/core/base';
+import { DAY_MS, readRecord, type RecordKind } from '@/core/base';
 import {
   dateSchema,
   dayPlanSchema,
@@ -71,7 +71,7 @@ const PAST_SESSIONS = 30;
 export function withPlan(plans: Plans, instrumentId: string, part: Partial<Plan>, date: string): Plans {
   const before = plans.plans[instrumentId] ?? USUAL_PLAN;
   const next = { ...before, ...part };
-  const oldest = new Date(Date.parse(date) - KEPT_DAYS * 86_400_000).toISOString().slice(0, 10);
+  const oldest = new Date(Date.parse(date) - KEPT_DAYS * DAY_MS).toISOString().slice(0, 10);
   const days = Object.fromEntries(Object.entries(next.days).filter(([day]) => day >= oldest));
   return { ...plans, plans: { ...plans.plans, [instrumentId]: { ...next, days } } };
 }

@@ -1,4 +1,4 @@
-import type { Outcome } from '@/core/base';
+import { DAY_MS, type Outcome } from '@/core/base';
 import { MEASURED_BY, type Digest } from '@/core/ledger';
 import type { StoredTake } from '@/core/take';
 import { AUDIO, audioOwner } from './audioChunks';
@@ -36,7 +36,6 @@ export interface UpkeepOptions {
 /** So many takes are read, judged and written at once: what is lost when it is cut short. */
 const BATCH = 24;
 const TIDIED = 'tidied';
-const DAY_MS = 86_400_000;
 
 /** Whether something has to be brought up to date, or a day has gone since it was last looked. */
 export async function isUpkeepDue(storage: Storage, now: Date): Promise<boolean> {

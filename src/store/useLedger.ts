@@ -1,5 +1,6 @@
 import { useEffect } from 'react';
 import useSWR from 'swr';
+import { DAY_MS } from '@/core/base';
 import { monthOf, type Entry, type PackedCells, type Played } from '@/core/ledger';
 import type { Take } from '@/core/take';
 import { fetchDemoSound } from './demo';
@@ -35,7 +36,7 @@ export const useCells = (instrumentId: string) =>
   });
 
 /** What counts on a map: in half a year a take has nearly lost its weight, and many years are long to read. */
-const HALF_A_YEAR_MS = 183 * 86_400_000;
+const HALF_A_YEAR_MS = 183 * DAY_MS;
 const halfAYearAgo = () => monthOf(new Date(Date.now() - HALF_A_YEAR_MS).toISOString());
 
 const storedPlayed = (instrumentId: string, whole: boolean): Stored<readonly Played[]> => ({

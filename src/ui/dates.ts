@@ -1,3 +1,5 @@
+import { DAY_MS } from '@/core/base';
+
 /** Dates as they read on screen, by the browser's own calendar; English like the rest of the words. */
 const day = new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long' });
 const short = new Intl.DateTimeFormat('en-GB', {
@@ -12,7 +14,6 @@ const whole = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', 
 const month = new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric' });
 const span = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' });
 const relative = new Intl.RelativeTimeFormat('en-GB', { numeric: 'auto' });
-const DAY_MS = 86_400_000;
 
 export const dayText = (date: Date) => day.format(date);
 export const momentText = (date: Date) => short.format(date);

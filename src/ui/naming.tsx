@@ -1,5 +1,6 @@
 import { createContext, useCallback, useContext, type ReactNode } from 'react';
-import { displayName, type Midi, type Naming } from '@/core/tuning';
+import type { Midi } from '@/core/base';
+import { displayName, type Naming } from '@/core/tuning';
 
 const NamingContext = createContext<Naming>('english');
 

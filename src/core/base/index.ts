@@ -25,3 +25,17 @@ export {
   robustSlope,
   robustSlopeOver,
 } from './statistics';
+export {
+  DAY_MS,
+  DAY_SECONDS,
+  HOUR_MS,
+  MINUTE_MS,
+  SAME_BEAT,
+  type Cents,
+  type Decibels,
+  type Hertz,
+  type Midi,
+  type Seconds,
+  type Semitones,
+  type Tempo,
+} from './units';

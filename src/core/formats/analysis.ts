@@ -1,7 +1,6 @@
 import * as z from 'zod';
-import { FEATURES, perColour } from '@/core/base';
+import { FEATURES, type Hertz, perColour, type Seconds } from '@/core/base';
 import { eventSchema, noteSchema, type Heard } from '@/core/hearing/notes';
-import type { Hertz, Seconds } from '@/core/tuning';
 
 const column = z.array(z.number().nullable());
 

@@ -1,5 +1,4 @@
-import { failure, success, type Outcome } from '@/core/base';
-import type { Hertz } from '@/core/tuning';
+import { failure, type Hertz, type Outcome, success } from '@/core/base';
 
 /** Where the samples of a RIFF/WAVE file lie and how they are written. */
 export interface WavLayout {

@@ -1,4 +1,5 @@
-import { hertzToMidi, midiToHertz, type Hertz, type Midi } from '@/core/tuning';
+import type { Hertz, Midi } from '@/core/base';
+import { hertzToMidi, midiToHertz } from '@/core/tuning';
 import { doubleReeds } from './doubleReeds';
 import { ducted } from './ducted';
 import { flutes } from './flutes';

@@ -1,5 +1,5 @@
-import { checked, failure, success, type Outcome } from '@/core/base';
-import { displayName, midiToHertz, type Midi, type Naming } from '@/core/tuning';
+import { checked, failure, type Midi, type Outcome, success } from '@/core/base';
+import { displayName, midiToHertz, type Naming } from '@/core/tuning';
 import { instrumentSchema, type Instrument } from './instrument';
 
 /** A third under the lowest shipped instrument and a third over the highest: further away the ear was never tried. */

@@ -1,4 +1,4 @@
-import type { Midi } from '@/core/tuning';
+import type { Midi } from '@/core/base';
 import { isUsual, writtenRange } from './lookup';
 import type { Instrument } from './instrument';
 

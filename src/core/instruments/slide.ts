@@ -1,4 +1,5 @@
-import { midiToHertz, type Cents, type Hertz, type Midi } from '@/core/tuning';
+import type { Cents, Hertz, Midi } from '@/core/base';
+import { midiToHertz } from '@/core/tuning';
 import { fundamentalOf, soundingOf } from './lookup';
 import type { Instrument } from './instrument';
 

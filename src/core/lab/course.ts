@@ -1,6 +1,6 @@
+import type { Decibels, Seconds } from '@/core/base';
 import { beatsToSeconds, glideOf, type HairpinSpan, type Score } from '@/core/music';
 import type { Group } from '@/core/hearing/matching';
-import type { Decibels, Seconds } from '@/core/tuning';
 import type { Player } from './player';
 
 export const DYNAMIC_DB = { pp: -16, p: -10, mp: -5, mf: 0, f: 5, ff: 9 } as const;

@@ -1,7 +1,6 @@
 import * as z from 'zod';
 import { modeOf, writtenRange, soundingOf, type Instrument } from '@/core/instruments';
-import type { Decibels, Midi, Seconds } from '@/core/tuning';
-import type { Random } from '@/core/base';
+import type { Decibels, Midi, Random, Seconds } from '@/core/base';
 
 /** How often each thing goes wrong, per note (gaps per slur), 0 … 1. */
 export const faultRatesSchema = z.object({

@@ -1,11 +1,11 @@
 import { beatsToSeconds, hairpinsOf, scoreBeats, secondsAt, type Score, type ScoreNote } from '@/core/music';
 import { soundingOf, type Instrument } from '@/core/instruments';
 import { groupsOf, type Group } from '@/core/hearing/matching';
-import { justRatio, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/tuning';
+import { justRatio } from '@/core/tuning';
 import { courseOf, DYNAMIC_DB, type Plan } from './course';
 import { noFaults, planNote, SLUR, type FaultRates, type NotePlan, type TrueEvent } from './faults';
 import type { Player } from './player';
-import { Random } from '@/core/base';
+import { type Decibels, type Hertz, type Midi, Random, type Seconds } from '@/core/base';
 import { soundNote } from './soundNote';
 
 /** What is true of one note that was sounded. Times from the start of the audio. */

@@ -1,8 +1,7 @@
 import type { Instrument } from '@/core/instruments';
-import type { Decibels, Hertz, Midi, Seconds } from '@/core/tuning';
 import { SLUR, type NotePlan } from './faults';
 import type { Player } from './player';
-import type { Random } from '@/core/base';
+import type { Decibels, Hertz, Midi, Random, Seconds } from '@/core/base';
 import { timbreOf } from './timbre';
 import { Voice } from './voice';
 import { wander } from './wander';

@@ -1,5 +1,5 @@
+import type { Hertz, Midi } from '@/core/base';
 import { modeOf, type Instrument } from '@/core/instruments';
-import type { Hertz, Midi } from '@/core/tuning';
 
 /** How a kind of instrument spreads its power over the partials; shaped after published average spectra. */
 interface Colour {

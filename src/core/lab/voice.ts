@@ -1,4 +1,4 @@
-import type { Decibels, Hertz } from '@/core/tuning';
+import type { Decibels, Hertz } from '@/core/base';
 
 /** An amplitude that falls with the frequency falls by this in an octave. */
 const DB_PER_OCTAVE: Decibels = 20 * Math.log10(2);

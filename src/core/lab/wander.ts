@@ -1,5 +1,4 @@
-import type { Seconds } from '@/core/tuning';
-import type { Random } from '@/core/base';
+import type { Random, Seconds } from '@/core/base';
 
 /**
  * A smooth irregular line of unit RMS without trend: sinusoids of 0.3–2.6 Hz with random phases. Slower than any vibrato,

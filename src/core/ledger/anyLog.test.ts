@@ -1,4 +1,5 @@
 import * as fc from 'fast-check';
+import { DAY_MS } from '@/core/base';
 import { findInstrument, type Instrument } from '@/core/instruments';
 import { LEVELS } from '@/core/music';
 import { storedOf, takeFromStored, type Take } from '@/core/take';
@@ -18,7 +19,6 @@ import {
   type Played,
 } from '.';
 
-const DAY_MS = 86_400_000;
 const START = Date.UTC(2026, 8, 28, 18);
 const CLARINET = findInstrument('clarinet-bb')!;
 

@@ -1,6 +1,6 @@
 import * as z from 'zod';
+import type { Cents, Decibels, Midi, Seconds } from '@/core/base';
 import { dynamicSchema, type Dynamic } from '@/core/music';
-import type { Cents, Decibels, Midi, Seconds } from '@/core/tuning';
 import { CRACKS, type Crossing } from './crossing';
 
 /** How one written note lay in one take, at one dynamic, come to one way. */

@@ -1,6 +1,6 @@
 import { greatest } from 'd3-array';
+import type { Cents, Decibels, Midi, Seconds } from '@/core/base';
 import type { Dynamic } from '@/core/music';
-import type { Cents, Decibels, Midi, Seconds } from '@/core/tuning';
 import type { FaultKind, Limits } from '@/core/verdict';
 
 /** One slur as it was played: numbers only. Whether it was clean is asked of it with the limits of the day. */

@@ -1,9 +1,8 @@
 import { groups } from 'd3-array';
-import { median } from '@/core/base';
+import { type Decibels, median } from '@/core/base';
 import { lengthOf } from '@/core/hearing/notes';
 import { glideOf } from '@/core/music';
 import type { Take } from '@/core/take';
-import type { Decibels } from '@/core/tuning';
 import type { Judgement } from '@/core/verdict';
 import type { NoteCell, TakeCells } from './cells';
 import { crossingOf } from './crossed';

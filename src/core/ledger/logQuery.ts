@@ -1,4 +1,4 @@
-import type { Midi } from '@/core/tuning';
+import type { Midi } from '@/core/base';
 import type { Entry } from './entry';
 
 /** What of the log is looked for. Null or empty: whatever it is. */

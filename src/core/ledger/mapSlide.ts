@@ -1,5 +1,5 @@
+import type { Cents, Midi } from '@/core/base';
 import { loweredBy, slideAdvice, warmedBy, type Instrument, type SlideAdvice } from '@/core/instruments';
-import type { Cents, Midi } from '@/core/tuning';
 import { lengthsOf, type Usual } from './normal';
 import type { NoteMap } from './noteMap';
 

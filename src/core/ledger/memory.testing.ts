@@ -1,11 +1,10 @@
-import { Random } from '@/core/base';
+import { DAY_MS, Random } from '@/core/base';
 import type { Dynamic } from '@/core/music';
 import type { NoteCell } from './cells';
 import type { Crossing } from './crossing';
 import type { Entry } from './entry';
 import { playedOf, type Played } from './played';
 
-const DAY_MS = 86_400_000;
 const START = Date.UTC(2026, 0, 5, 18);
 
 /** A row of a take of some day; what is not told is as usual. */

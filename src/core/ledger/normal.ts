@@ -1,5 +1,5 @@
+import type { Cents, Midi } from '@/core/base';
 import { loweredBy, soundingLength, warmedBy, type Instrument } from '@/core/instruments';
-import type { Cents, Midi } from '@/core/tuning';
 import type { Played } from './played';
 
 /** What pitches are brought to before notes are compared. Null: it was never told, and is taken to have been alike. */

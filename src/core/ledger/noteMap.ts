@@ -1,6 +1,5 @@
-import { studentT, weighted, type Estimate } from '@/core/base';
+import { type Cents, type Estimate, type Midi, type Seconds, studentT, weighted } from '@/core/base';
 import { tendenciesOf, writtenRange, type Instrument } from '@/core/instruments';
-import type { Cents, Midi, Seconds } from '@/core/tuning';
 import type { NoteCell } from './cells';
 import { lengthsOf, shiftOf, usualOf, type Usual } from './normal';
 import type { Loudness, Played } from './played';

@@ -1,4 +1,5 @@
 import { ascending } from 'd3-array';
+import { DAY_MS, DAY_SECONDS } from '@/core/base';
 import type { Dynamic } from '@/core/music';
 import { unpacked, type NoteCell, type PackedCells } from './cells';
 import type { Crossing } from './crossing';
@@ -17,7 +18,6 @@ export interface Played {
   readonly crossings: readonly Crossing[];
 }
 
-const DAY_MS = 86_400_000;
 const MINUTES_A_DAY = 1440;
 /** A longer pause begins a new sitting; calendar days would cut an evening in two somewhere on earth. */
 const PAUSE_MINUTES = 180;
@@ -38,7 +38,7 @@ export function playedOf(
         sitting++;
         began = day;
       }
-      ended = day + entry.durationSeconds / 86_400;
+      ended = day + entry.durationSeconds / DAY_SECONDS;
       const packed = cells[entry.id];
       const { notes, crossings } = packed ? unpacked(packed) : { notes: [], crossings: [] };
       return { entry, day, sitting, minutesIn: (day - began) * MINUTES_A_DAY, notes, crossings };

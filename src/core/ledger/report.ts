@@ -1,5 +1,5 @@
+import type { Seconds } from '@/core/base';
 import type { Instrument } from '@/core/instruments';
-import type { Seconds } from '@/core/tuning';
 import type { Limits } from '@/core/verdict';
 import { followedTrends, type FollowedTrend } from './followed';
 import { noteMap, problemNotes, type MappedNote, type ProblemNote } from './noteMap';

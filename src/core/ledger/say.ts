@@ -1,4 +1,4 @@
-import type { Midi } from '@/core/tuning';
+import type { Midi } from '@/core/base';
 import type { Turn } from './seamMap';
 
 /** `C5 up to C♯5`. */

@@ -1,7 +1,6 @@
 import { ascending, groups, rollups } from 'd3-array';
-import { median } from '@/core/base';
+import { median, type Midi } from '@/core/base';
 import { breaksBy, seamBetween, type Break, type Instrument } from '@/core/instruments';
-import type { Midi } from '@/core/tuning';
 import type { FaultKind, Limits } from '@/core/verdict';
 import { isClean, openedBy, type Crossing } from './crossing';
 import type { Played } from './played';

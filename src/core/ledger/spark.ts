@@ -1,8 +1,8 @@
 import * as z from 'zod';
 import { greatest } from 'd3-array';
+import type { Midi } from '@/core/base';
 import { lengthOf } from '@/core/hearing/notes';
 import type { Take, Trace } from '@/core/take';
-import type { Midi } from '@/core/tuning';
 
 /** The longest note of a take, thinned to a small drawing. */
 export const sparkSchema = z.object({

@@ -1,6 +1,6 @@
 import { median } from 'd3-array';
+import type { Cents, Midi } from '@/core/base';
 import { tendenciesOf, writtenRange, type Instrument } from '@/core/instruments';
-import type { Cents, Midi } from '@/core/tuning';
 import { unpacked, type PackedCells } from './cells';
 
 /** A note that sits further off than this is called weak. */

@@ -1,6 +1,7 @@
 import * as z from 'zod';
+import type { Semitones } from '@/core/base';
 import type { Instrument } from '@/core/instruments';
-import { movedKey, noteNumber, type Semitones } from '@/core/tuning';
+import { movedKey, noteNumber } from '@/core/tuning';
 import type { Score } from './score';
 
 export const readAsSchema = z.object({

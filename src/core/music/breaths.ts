@@ -1,5 +1,5 @@
+import { SAME_BEAT, type Seconds } from '@/core/base';
 import type { Instrument } from '@/core/instruments';
-import type { Seconds } from '@/core/tuning';
 import { beatsToSeconds, type Dynamic, type Score, type ScoreNote } from './score';
 
 /** How much longer or shorter a breath lasts than at mf. */
@@ -8,7 +8,6 @@ const LASTS: Readonly<Record<Dynamic, number>> = { pp: 1.3, p: 1.2, mp: 1.1, mf:
 const REST: Seconds = 0.4;
 /** A breath that has lasted this share of its length may be taken early where the music is parted. */
 const EARLY = 0.4;
-const NEAR = 1e-6;
 
 /** A note after which a breath can be taken, how well, and how much of the last breath is used up there. */
 interface Chance {
@@ -36,7 +35,7 @@ export function planBreaths(
   const planned = notes.map((note) => ({ ...note }));
   const need = (note: ScoreNote) =>
     beatsToSeconds({ tempo }, note.beats) / LASTS[note.dynamic] / instrument.breathSeconds;
-  const isWhole = (number: number) => Math.abs(number - Math.round(number)) < NEAR;
+  const isWhole = (number: number) => Math.abs(number - Math.round(number)) < SAME_BEAT;
   const rankAt = (beat: number) => (isWhole(beat / beatsPerBar) ? 2 : isWhole(beat) ? 1 : 0);
   let used = 0;
   let chances: Chance[] = [];

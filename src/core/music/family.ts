@@ -1,6 +1,6 @@
 import { writtenRange, type Instrument } from '@/core/instruments';
-import { clamp, failure, success, type Outcome } from '@/core/base';
-import type { Midi, Naming } from '@/core/tuning';
+import { clamp, failure, type Midi, type Outcome, success } from '@/core/base';
+import type { Naming } from '@/core/tuning';
 import { planBreaths } from './breaths';
 import { CUES } from './cues';
 import type { Level } from './level';

@@ -1,4 +1,5 @@
-import { respelled, spell, tonicOf, type Midi, type Spelling } from '@/core/tuning';
+import type { Midi } from '@/core/base';
+import { respelled, spell, tonicOf, type Spelling } from '@/core/tuning';
 import type { Bar } from './bars';
 import { phrasesOf } from './phrases';
 import type { Score, ScoreNote } from './score';

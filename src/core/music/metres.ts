@@ -1,3 +1,4 @@
+import { SAME_BEAT } from '@/core/base';
 import { scoreBeats, type Metre, type Score } from './score';
 
 type Timed = Pick<Score, 'beatsPerBar' | 'metres'>;
@@ -15,8 +16,6 @@ export interface BarSpan {
   readonly into: number;
 }
 
-const NEAR = 1e-6;
-
 /** Length of a full bar in crotchets. */
 export const lengthOf = ({ beats, unit }: Pick<Metre, 'beats' | 'unit'>): number => (4 * beats) / unit;
 
@@ -28,9 +27,9 @@ export function barSpans(score: Timed, toBeat: number): BarSpan[] {
   const metres = metresOf(score);
   const spans: BarSpan[] = [];
   let next = 0;
-  for (let at = 0; spans.length === 0 || at < toBeat - NEAR;) {
+  for (let at = 0; spans.length === 0 || at < toBeat - SAME_BEAT;) {
     const before = metres[next - 1];
-    if (next < metres.length && metres[next]!.startBeat <= at + NEAR) next++;
+    if (next < metres.length && metres[next]!.startBeat <= at + SAME_BEAT) next++;
     const metre = metres[next - 1] ?? metres[0]!;
     // An irregular length is that of one bar.
     const beats = metre.length !== null && metre !== before ? metre.length : lengthOf(metre);
@@ -38,7 +37,7 @@ export function barSpans(score: Timed, toBeat: number): BarSpan[] {
     const isNew = written?.beats !== metre.beats || written.unit !== metre.unit;
     const last = spans[spans.length - 1];
     const into = beatsOver(last, beats, lengthOf(metre));
-    const number = last ? last.number + (into > 0 ? 0 : 1) : into > 0 && toBeat > beats + NEAR ? 0 : 1;
+    const number = last ? last.number + (into > 0 ? 0 : 1) : into > 0 && toBeat > beats + SAME_BEAT ? 0 : 1;
     spans.push({ startBeat: at, beats, metre, isNew, number, into });
     at += beats;
   }
@@ -47,20 +46,20 @@ export function barSpans(score: Timed, toBeat: number): BarSpan[] {
 
 /** What of a full bar is over before a span of so many beats: the first of a piece ends its bar, a cut one may complete the one before. */
 function beatsOver(last: BarSpan | undefined, beats: number, full: number): number {
-  if (beats > full - NEAR) return 0;
+  if (beats > full - SAME_BEAT) return 0;
   if (!last) return full - beats;
-  return last.into === 0 && Math.abs(last.beats + beats - full) < NEAR ? last.beats : 0;
+  return last.into === 0 && Math.abs(last.beats + beats - full) < SAME_BEAT ? last.beats : 0;
 }
 
 /** The metres from a beat on, counted from there; a bar that it falls into is cut short. */
 export function metresFrom(score: Timed, beat: number): Metre[] {
   if (score.metres.length === 0) return [];
-  const spans = barSpans(score, beat + NEAR * 2);
+  const spans = barSpans(score, beat + SAME_BEAT * 2);
   const { startBeat, beats, metre } = spans[spans.length - 1]!;
   const rest = startBeat + beats - beat;
   const first: Metre = { ...metre, startBeat: 0, length: rest === lengthOf(metre) ? null : rest };
   const later = score.metres
-    .filter((each) => each.startBeat >= startBeat + beats - NEAR)
+    .filter((each) => each.startBeat >= startBeat + beats - SAME_BEAT)
     .map((each) => ({ ...each, startBeat: each.startBeat - beat }));
   // What was cut short is followed by full bars of the same metre.
   const full: Metre[] =
@@ -93,7 +92,7 @@ export interface Pulse {
 function pulsesIn({ startBeat, beats, metre, into }: BarSpan): Pulse[] {
   const length = pulseOf(metre);
   const missing = Math.round(into / length);
-  return Array.from({ length: Math.max(1, Math.ceil(beats / length - NEAR)) }, (_, i) => ({
+  return Array.from({ length: Math.max(1, Math.ceil(beats / length - SAME_BEAT)) }, (_, i) => ({
     beat: startBeat + i * length,
     beats: Math.min(length, beats - i * length),
     number: i + 1 + missing,
@@ -104,23 +103,23 @@ function pulsesIn({ startBeat, beats, metre, into }: BarSpan): Pulse[] {
 function barBefore(score: Timed, beat: number): BarSpan {
   const first = barSpans(score, 0)[0]!;
   const beats = lengthOf(first.metre);
-  const startBeat = Math.floor((beat + first.into + NEAR) / beats) * beats - first.into;
+  const startBeat = Math.floor((beat + first.into + SAME_BEAT) / beats) * beats - first.into;
   return { ...first, startBeat, beats, into: 0 };
 }
 
 function barAt(score: Timed, beat: number): BarSpan {
-  if (beat < -NEAR) return barBefore(score, beat);
+  if (beat < -SAME_BEAT) return barBefore(score, beat);
   const [first] = barSpans(score, 0);
   if (score.metres.length === 0)
-    return { ...first!, startBeat: Math.floor((beat + NEAR) / first!.beats) * first!.beats };
-  const spans = barSpans(score, beat + 2 * NEAR);
+    return { ...first!, startBeat: Math.floor((beat + SAME_BEAT) / first!.beats) * first!.beats };
+  const spans = barSpans(score, beat + 2 * SAME_BEAT);
   return spans[spans.length - 1]!;
 }
 
 /** The beat of the metronome that a place in the music, or before it, belongs to. */
 export function pulseAt(score: Timed, beat: number): Pulse {
   const pulses = pulsesIn(barAt(score, beat));
-  return pulses.findLast((pulse) => pulse.beat <= beat + NEAR) ?? pulses[0]!;
+  return pulses.findLast((pulse) => pulse.beat <= beat + SAME_BEAT) ?? pulses[0]!;
 }
 
 /** The beats of the metronome from a beat of the music on, without end; those before the music are counted in. */
@@ -129,9 +128,9 @@ export function* pulsesFrom(score: Timed, from: number): Generator<Pulse, never>
   for (;;) {
     const pulse = pulseAt(score, at);
     // A count-in ends where the music begins, wherever that is in its bar.
-    const end = at < -NEAR ? Math.min(0, pulse.beat + pulse.beats) : pulse.beat + pulse.beats;
-    if (pulse.beat >= from - NEAR) yield pulse;
-    at = Math.abs(end) < NEAR ? 0 : end;
+    const end = at < -SAME_BEAT ? Math.min(0, pulse.beat + pulse.beats) : pulse.beat + pulse.beats;
+    if (pulse.beat >= from - SAME_BEAT) yield pulse;
+    at = Math.abs(end) < SAME_BEAT ? 0 : end;
   }
 }
 

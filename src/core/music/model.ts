@@ -1,6 +1,5 @@
 import * as z from 'zod';
-import { perColour } from '@/core/base';
-import type { Midi } from '@/core/tuning';
+import { type Midi, perColour } from '@/core/base';
 
 const figure = z.number().nullable();
 

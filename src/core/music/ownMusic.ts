@@ -1,5 +1,6 @@
+import type { Midi } from '@/core/base';
 import { handAt, seamBetween, type Instrument } from '@/core/instruments';
-import { displayName, type Midi, type Naming } from '@/core/tuning';
+import { displayName, type Naming } from '@/core/tuning';
 import { metresFrom, startOfBar } from './metres';
 import { EVERYTHING_COUNTS, type Score, type ScoreNote } from './score';
 

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { writtenRange, type Instrument } from '@/core/instruments';
-import { checked, clamp, success, type Outcome } from '@/core/base';
-import { displayName, type Midi, type Naming } from '@/core/tuning';
+import { checked, clamp, type Midi, type Outcome, success } from '@/core/base';
+import { displayName, type Naming } from '@/core/tuning';
 import { modelSchema, type Model } from './model';
 
 export interface NoteRange {

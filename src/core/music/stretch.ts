@@ -1,5 +1,6 @@
+import type { Hertz, Midi } from '@/core/base';
 import { soundingOf, type Instrument } from '@/core/instruments';
-import { justRatio, midiToHertz, type Hertz, type Midi } from '@/core/tuning';
+import { justRatio, midiToHertz } from '@/core/tuning';
 import { barSpans, metresFrom } from './metres';
 import { scoreBeats, type Score } from './score';
 

@@ -1,5 +1,5 @@
+import type { Midi } from '@/core/base';
 import { handAt, modeOf, writtenRange, type Instrument } from '@/core/instruments';
-import type { Midi } from '@/core/tuning';
 import type { Dynamic, Picture, ScoreNote } from './score';
 
 type Details = Partial<Omit<ScoreNote, 'written' | 'startBeat' | 'beats'>>;

@@ -1,8 +1,8 @@
 import * as z from 'zod';
 import { findFamily, scoreBeats, beatsToSeconds, type Level, type Score } from '@/core/music';
-import { failure, success, type Outcome } from '@/core/base';
+import { failure, type Outcome, type Seconds, success } from '@/core/base';
 import type { Instrument } from '@/core/instruments';
-import type { Naming, Seconds } from '@/core/tuning';
+import type { Naming } from '@/core/tuning';
 import { FAULT_KINDS, type FaultKind } from '@/core/verdict';
 import { dateSchema, purposeSchema } from './wishes';
 

@@ -1,6 +1,5 @@
-import { Random } from '@/core/base';
+import { Random, type Seconds } from '@/core/base';
 import { findFamily, keysOfDay, tempoNotch } from '@/core/music';
-import type { Seconds } from '@/core/tuning';
 import { BETWEEN, scoreOfBlock, secondsOf, type Block, type DayPlan } from './block';
 import { HEAVY, isPaced, loadOf, doseOf, noteOf, SIZES, turnOf, type Turn } from './drills';
 import { easeOf } from './ease';

@@ -1,7 +1,7 @@
+import type { Midi } from '@/core/base';
 import type { Instrument } from '@/core/instruments';
 import { isClean, type Crossing } from '@/core/ledger';
 import { placesIn, type Dynamic, type Level, type Score } from '@/core/music';
-import type { Midi } from '@/core/tuning';
 import type { Limits } from '@/core/verdict';
 import { blockOf, type Block } from './block';
 

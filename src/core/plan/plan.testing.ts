@@ -1,3 +1,4 @@
+import { DAY_MS } from '@/core/base';
 import { findInstrument, type Instrument } from '@/core/instruments';
 import { playedOf, type Crossing, type Entry, type Played } from '@/core/ledger';
 import { rowOf, slurOf } from '@/core/ledger/memory.testing';
@@ -22,7 +23,7 @@ export function playedFrom(takes: readonly Was[]): readonly Played[] {
   const rows = takes.map(({ day, row }, i) =>
     rowOf(0, {
       id: `take-${String(i).padStart(4, '0')}`,
-      createdAt: new Date(day * 86_400_000).toISOString(),
+      createdAt: new Date(day * DAY_MS).toISOString(),
       ...row,
     }),
   );

@@ -1,10 +1,9 @@
 import { mean, variance } from 'd3-array';
-import { studentT, type Estimate } from '@/core/base';
+import { type Estimate, type Seconds, studentT } from '@/core/base';
 import { findFamily, type FamilyId } from '@/core/music';
 import type { Played } from '@/core/ledger';
 import type { Instrument } from '@/core/instruments';
 import { FIGURES, type FigureId } from '@/core/verdict';
-import type { Seconds } from '@/core/tuning';
 import { DRILLS, SEAM_DRILLS, turnOf, type Turn } from './drills';
 import { seamPriority, weakestOf } from './due';
 import type { Offer } from './offers';

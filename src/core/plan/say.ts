@@ -1,6 +1,6 @@
+import type { Midi } from '@/core/base';
 import { seamTitle } from '@/core/ledger';
 import { findFamily, keyTitle, type Score } from '@/core/music';
-import type { Midi } from '@/core/tuning';
 import { FAULTS, plural, sized } from '@/core/verdict';
 import { BETWEEN, isRest, type Block, type DayPlan, type Why } from './block';
 import type { Ease } from './ease';

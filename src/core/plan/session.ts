@@ -1,9 +1,9 @@
 import { groups } from 'd3-array';
 import * as z from 'zod';
+import type { Midi } from '@/core/base';
 import type { Level } from '@/core/music';
 import { findFamily, tempoNotch } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
-import type { Midi } from '@/core/tuning';
 import { blockSchema, isRest, scoreOfBlock, secondsOf, type Block } from './block';
 import { dateSchema } from './wishes';
 

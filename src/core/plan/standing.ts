@@ -1,4 +1,5 @@
 import { groups, rollup } from 'd3-array';
+import type { Midi } from '@/core/base';
 import { seamsOf, type Break, type Instrument } from '@/core/instruments';
 import {
   isClean,
@@ -10,7 +11,6 @@ import {
   type Played,
   type ProblemNote,
 } from '@/core/ledger';
-import type { Midi } from '@/core/tuning';
 import { FAULT_KINDS, type FaultKind, type Limits } from '@/core/verdict';
 import type { CivilDay } from './wishes';
 

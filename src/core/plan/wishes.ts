@@ -1,11 +1,11 @@
 import * as z from 'zod';
+import { DAY_MS } from '@/core/base';
 import { PURPOSES } from '@/core/music';
 import type { Purpose } from '@/core/music';
 
 /** A day of some place on earth as a whole number: days since 1970 by the calendar there. */
 export type CivilDay = number;
 
-const DAY_MS = 86_400_000;
 const DATE = /^\d{4}-\d{2}-\d{2}$/;
 
 /** `2026-11-25`. @throws RangeError for what is no date. */

@@ -1,8 +1,8 @@
-import type { Midi, Seconds, Semitones } from '@/core/tuning';
+import type { Midi, Seconds, Semitones } from '@/core/base';
 import type { Take } from './take';
 
 /** Nearer than a quarter-tone it is the note that was asked; a harmonic lies beside the semitones. */
-const NEAR: Semitones = 0.25;
+const QUARTER_TONE: Semitones = 0.25;
 
 /** A place in another take. */
 export interface Elsewhere {
@@ -13,7 +13,7 @@ export interface Elsewhere {
 
 /** The longest playing of a note in another take; null: it is not in it. */
 export function longestPlaying(take: Take, sounding: Midi): Elsewhere | null {
-  const same = take.notes.filter((note) => Math.abs(note.soundingMidi - sounding) < NEAR);
+  const same = take.notes.filter((note) => Math.abs(note.soundingMidi - sounding) < QUARTER_TONE);
   if (same.length === 0) return null;
   const { startSeconds, endSeconds } = same.reduce((a, b) =>
     b.endSeconds - b.startSeconds > a.endSeconds - a.startSeconds ? b : a,

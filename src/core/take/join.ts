@@ -1,5 +1,5 @@
+import type { Seconds } from '@/core/base';
 import type { NoteEvent } from '@/core/hearing/notes';
-import type { Seconds } from '@/core/tuning';
 import { perTraced, type Trace } from './trace';
 import type { HeardTake } from './takeListener';
 

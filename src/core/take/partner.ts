@@ -1,7 +1,6 @@
-import { median } from '@/core/base';
+import { type Hertz, median, type Seconds } from '@/core/base';
 import type { Heard, Note } from '@/core/hearing/notes';
 import { droneFrequencies, type Frames, type ListeningRange } from '@/core/hearing/signal';
-import type { Hertz, Seconds } from '@/core/tuning';
 import { framesWithout } from './without';
 
 /** A pitch has to sound alone for this long before it is taken for the partner's. */

@@ -1,6 +1,7 @@
+import type { Cents, Hertz, Seconds } from '@/core/base';
 import type { Heard } from '@/core/hearing/notes';
 import { droneFrequencies, steadyTones } from '@/core/hearing/signal';
-import { midiToHertz, type Cents, type Hertz, type Seconds } from '@/core/tuning';
+import { midiToHertz } from '@/core/tuning';
 
 /** Two frequencies that are nearer than this are one. */
 const SAME: Cents = 30;

@@ -1,5 +1,5 @@
 import { sum } from 'd3-array';
-import { fromInt16 } from '@/core/base';
+import { fromInt16, type Seconds } from '@/core/base';
 import { secondsAt, type Score } from '@/core/music';
 import { hearWritten, unfolded } from '@/core/hearing/matching';
 import { listeningRange, type Instrument } from '@/core/instruments';
@@ -15,7 +15,7 @@ import {
   type LiveFrame,
 } from '@/core/hearing/signal';
 import type { RoomSound } from '@/core/hearing/room';
-import type { Offsets, Seconds } from '@/core/tuning';
+import type { Offsets } from '@/core/tuning';
 import { hearPartner } from './partner';
 import { steadyIn } from './steady';
 import { framesWithout } from './without';

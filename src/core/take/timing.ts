@@ -1,7 +1,7 @@
 import * as z from 'zod';
+import type { Seconds } from '@/core/base';
 import type { Beats } from '@/core/hearing/matching';
 import { secondsAt, type Score } from '@/core/music';
-import type { Seconds } from '@/core/tuning';
 
 const stretchSchema = z.object({
   /** Take time from which on this holds. */

@@ -1,8 +1,8 @@
 import * as z from 'zod';
 import { median } from 'd3-array';
-import { FEATURES, type ColourId } from '@/core/base';
+import { type ColourId, FEATURES, type Hertz } from '@/core/base';
 import type { Frames } from '@/core/hearing/signal';
-import { hertzToMidi, type Hertz } from '@/core/tuning';
+import { hertzToMidi } from '@/core/tuning';
 
 /** Features that are drawn, or looked at, along the way. */
 export const TRACED = ['airinessDb', 'brightness', 'richness'] as const satisfies readonly ColourId[];

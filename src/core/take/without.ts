@@ -1,6 +1,5 @@
-import { fromInt16 } from '@/core/base';
+import { fromInt16, type Hertz } from '@/core/base';
 import { Listener, type Frames, type ListeningRange } from '@/core/hearing/signal';
-import type { Hertz } from '@/core/tuning';
 
 /** Samples that are read at a time: a long recording does not fit twice into a phone. */
 const PIECE = 65_536;

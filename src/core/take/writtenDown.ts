@@ -1,8 +1,7 @@
-import { median } from '@/core/base';
+import { type Decibels, median, type Seconds } from '@/core/base';
 import { writtenOf, writtenRange, type Instrument } from '@/core/instruments';
 import { scoreNoteSchema, type Dynamic, type Score, type ScoreNote } from '@/core/music';
 import type { Note, Transition } from '@/core/hearing/notes';
-import type { Decibels, Seconds } from '@/core/tuning';
 
 /** What is shorter is no note that was meant. */
 const LEAST_NOTE: Seconds = 0.08;

@@ -1,6 +1,5 @@
 export { fifthsOfKey, keyName, movedKey, tonicOf } from './keys';
 export { leaning, shortLeaning } from './leaning';
-export type { Cents, Decibels, Hertz, Midi, Seconds, Semitones, Tempo } from './units';
 export { centsBetween, hertzToMidi, midiToHertz } from './pitch';
 export { displayName, noteName, noteNumber, spelledName, spokenName, type Naming } from './names';
 export { respelled, spell, spelledMidi, type Spelling } from './spelling';

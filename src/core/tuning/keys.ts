@@ -1,4 +1,4 @@
-import type { Midi } from './units';
+import type { Midi } from '@/core/base';
 
 /** Major keys by the number of their sharps, from seven flats to seven sharps. */
 const NAMES = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#'] as const;

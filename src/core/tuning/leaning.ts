@@ -1,4 +1,4 @@
-import type { Cents } from './units';
+import type { Cents } from '@/core/base';
 
 /** `6 cents low`, `1 cent high`, `in tune`: where a pitch sits, as a player says it. */
 export function leaning(cents: Cents): string {

@@ -1,5 +1,5 @@
+import type { Midi } from '@/core/base';
 import type { Spelling } from './spelling';
-import type { Midi } from './units';
 
 const LETTERS: Readonly<Record<string, number>> = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 };
 /** The spelling players meet most: sharps for C, F and G, flats for E and B. */

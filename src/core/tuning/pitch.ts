@@ -1,4 +1,4 @@
-import type { Cents, Hertz, Midi } from './units';
+import type { Cents, Hertz, Midi } from '@/core/base';
 
 /** Frequency of a MIDI pitch in equal temperament. @param a4 the pitch standard in Hz. */
 export function midiToHertz(midi: Midi, a4: Hertz = 440): Hertz {

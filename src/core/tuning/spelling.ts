@@ -1,4 +1,4 @@
-import type { Midi } from './units';
+import type { Midi } from '@/core/base';
 
 /** A note as it is written: letter, alteration in semitones (halves for quarter-tones), octave of the letter. */
 export interface Spelling {

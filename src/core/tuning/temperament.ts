@@ -1,5 +1,5 @@
+import type { Cents, Hertz, Midi } from '@/core/base';
 import { midiToHertz } from './pitch';
-import type { Cents, Hertz, Midi } from './units';
 
 export type TemperamentId = 'equal' | 'just' | 'pythagorean' | 'meantone' | 'well-quarter' | 'well-sixth';
 

@@ -1,9 +1,9 @@
+import type { Cents, Decibels, Midi, Seconds } from '@/core/base';
 import { mistaken, type Match, type Mistaken } from '@/core/hearing/matching';
 import type { NoteEvent, Transition } from '@/core/hearing/notes';
 import type { Instrument } from '@/core/instruments';
 import type { MeasureId, Score } from '@/core/music';
 import { blurOf } from '@/core/hearing/room';
-import type { Cents, Decibels, Midi, Seconds } from '@/core/tuning';
 import { withoutConsequences } from './explained';
 import { weighed, type Fault, type FaultKind, type Weighed } from './faults';
 import type { Figure } from './figure';

@@ -1,4 +1,5 @@
-import { justRatio, midiToHertz, type Cents } from '@/core/tuning';
+import type { Cents } from '@/core/base';
+import { justRatio, midiToHertz } from '@/core/tuning';
 
 const NAMES = [
   'unison',

@@ -1,5 +1,5 @@
+import type { Cents, Decibels } from '@/core/base';
 import { lengthOf, type Note } from '@/core/hearing/notes';
-import type { Cents, Decibels } from '@/core/tuning';
 import { hasWobble, LEAST_FADE, mayFadeInRoom, roomWobble, wobbleHiddenBy, type InNode } from './measures';
 import type { Reading } from './reading';
 

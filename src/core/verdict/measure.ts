@@ -1,7 +1,7 @@
+import type { Midi } from '@/core/base';
 import type { Instrument } from '@/core/instruments';
 import type { Score } from '@/core/music';
 import type { Conditions, Timing } from '@/core/take';
-import type { Midi } from '@/core/tuning';
 import type { Chart } from './charts';
 import type { Fault } from './faults';
 import type { Figure } from './figure';

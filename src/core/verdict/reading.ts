@@ -1,11 +1,10 @@
-import { COLOURS, median } from '@/core/base';
+import { type Cents, COLOURS, median, type Midi, type Seconds } from '@/core/base';
 import { align, unfolded, type Alignment, type Beats, type Group, type Match } from '@/core/hearing/matching';
 import { reckonedWith, type RoomSound } from '@/core/hearing/room';
 import { type Note, type NoteEvent, type Transition, type UnknownReason } from '@/core/hearing/notes';
 import { type Instrument } from '@/core/instruments';
 import type { Role, Score, ScoreNote } from '@/core/music';
 import { beatsOf, type Take, type Trace } from '@/core/take';
-import type { Cents, Midi, Seconds } from '@/core/tuning';
 import type { Limits } from './limits';
 import { holdingBlurred, withBlurred, withHidden } from './unheard';
 

@@ -1,6 +1,7 @@
+import type { Midi } from '@/core/base';
 import { isTransposing, type ReadAs } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
-import { displayName, type Midi, type Naming } from '@/core/tuning';
+import { displayName, type Naming } from '@/core/tuning';
 import type { Chart } from './charts';
 import { amountText, limitText } from './amounts';
 import { FAULTS, type Fault, type FaultKind, type Weighed } from './faults';

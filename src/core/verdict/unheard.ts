@@ -1,11 +1,10 @@
 import { min, pairs } from 'd3-array';
-import { quantile } from '@/core/base';
+import { type Decibels, type Midi, quantile, type Seconds } from '@/core/base';
 import type { Beats, Group, Match } from '@/core/hearing/matching';
 import { lengthOf, type Note } from '@/core/hearing/notes';
 import { blurOf, reckonedWith } from '@/core/hearing/room';
 import type { Dynamic, Score } from '@/core/music';
 import type { Take } from '@/core/take';
-import type { Decibels, Midi, Seconds } from '@/core/tuning';
 
 /** What of a take tells why a note was not heard. */
 type Heard = Pick<Take, 'notes' | 'conditions'>;

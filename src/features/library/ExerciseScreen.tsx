@@ -1,6 +1,7 @@
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useState, type ReactNode } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
+import { DAY_MS } from '@/core/base';
 import { beatsToSeconds, keysOfDay, keyTitle, scoreBeats, type Score } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
 import { BeginButton, ListenPanel } from './BeginPanel';
@@ -139,8 +140,6 @@ function Heed({ family, instrument }: Pick<Exercise, 'family' | 'instrument'>) {
     </View>
   );
 }
-
-const DAY_MS = 86_400_000;
 
 /** An easy and a hard key each day. */
 function KeysOfToday({ instrument, onChoose }: { instrument: Instrument; onChoose: (key: string) => void }) {

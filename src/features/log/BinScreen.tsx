@@ -1,6 +1,7 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
+import { DAY_MS } from '@/core/base';
 import { plural } from '@/core/verdict';
 import { BIN_DAYS, emptyBin, undeleteTake, useBin, useUnread, type Binned } from '@/store';
 import { Body, Button, dayHeading, Heading, Screen, Soft, useOnwards } from '@/ui';
@@ -11,7 +12,6 @@ const WHY: Readonly<Record<Binned['why'], string>> = {
   again: 'passed over for another playing',
   import: 'moved by an import',
 };
-const DAY_MS = 86_400_000;
 
 /** What is in the log no more, and can be had back; what could not be read, and lies where it lay. */
 export function BinScreen() {

@@ -1,6 +1,6 @@
+import type { Midi } from '@/core/base';
 import { seamsOf, soundingOf, writtenOf } from '@/core/instruments';
 import type { LogQuery } from '@/core/ledger';
-import type { Midi } from '@/core/tuning';
 import { instrumentIn, useSettings } from '@/store';
 import { Choice, useNoteName } from '@/ui';
 

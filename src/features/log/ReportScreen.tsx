@@ -1,6 +1,7 @@
 import { fromByteArray } from 'base64-js';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useMemo, useRef, useState } from 'react';
+import { DAY_MS } from '@/core/base';
 import { nameWithin, type Instrument } from '@/core/instruments';
 import { reportOf, seamTitle, turnSentence, type Report, type ReportPlace } from '@/core/ledger';
 import { fixed, limitsOf, plural } from '@/core/verdict';
@@ -8,7 +9,6 @@ import { countWord, MapDrawing, problemWord, STATE_WORDS, WALL } from '@/feature
 import { instrumentIn, soundOf, usePlayed, useSettings } from '@/store';
 import { download, Notice, paper, Sheet, SHEET_STYLE, useNoteName, useShape, wholeDay } from '@/ui';
 
-const DAY_MS = 86_400_000;
 const PERIODS = [14, 42, 183] as const;
 const PERIOD_WORDS = { 14: 'two weeks', 42: 'six weeks', 183: 'half a year' } as const;
 type Days = (typeof PERIODS)[number];

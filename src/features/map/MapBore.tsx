@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import { Pressable, StyleSheet, View, type GestureResponderEvent } from 'react-native';
 import Svg, { G, Line, Path, Rect, Text as SvgText } from 'react-native-svg';
+import type { Cents, Midi } from '@/core/base';
 import { registerOf, writtenRange, type Instrument } from '@/core/instruments';
 import type { MappedBreak, MappedNote, SeamState } from '@/core/ledger';
-import { leaning, shortLeaning, spokenName, type Cents, type Midi } from '@/core/tuning';
+import { leaning, shortLeaning, spokenName } from '@/core/tuning';
 import { fonts, keyHandler, usePalette, useNoteName, type Palette } from '@/ui';
 import { countWord, STATE_WORDS, WALL } from './words';
 

@@ -1,5 +1,6 @@
 import { useDeferredValue, useMemo } from 'react';
 import { StyleSheet, View } from 'react-native';
+import type { Midi } from '@/core/base';
 import {
   changesIn,
   LOUDNESSES,
@@ -11,7 +12,7 @@ import {
   type NoteReading,
 } from '@/core/ledger';
 import { tendenciesOf, ventOf, writtenRange } from '@/core/instruments';
-import { leaning, type Midi } from '@/core/tuning';
+import { leaning } from '@/core/tuning';
 import { capital, plural } from '@/core/verdict';
 import { useDrill } from '@/features/library';
 import { Body, Button, Heading, Soft, useNoteName, shortDay } from '@/ui';

@@ -1,5 +1,6 @@
 import { StyleSheet, View } from 'react-native';
 import { useMemo } from 'react';
+import type { Midi } from '@/core/base';
 import {
   alongside,
   changesIn,
@@ -15,7 +16,6 @@ import {
   type Played,
   turnSentence,
 } from '@/core/ledger';
-import type { Midi } from '@/core/tuning';
 import { capital } from '@/core/verdict';
 import { useDrill } from '@/features/library';
 import { Body, Button, Heading, Soft, useNoteName, wholeDay } from '@/ui';

@@ -1,4 +1,5 @@
 import { useMemo, useState } from 'react';
+import { DAY_MS } from '@/core/base';
 import { findInstrument, type Instrument } from '@/core/instruments';
 import {
   EVERYTHING,
@@ -13,7 +14,6 @@ import {
 import { limitsOf, type Limits } from '@/core/verdict';
 import { useInstrumentsPlayed, usePlayed, useSettings } from '@/store';
 
-const DAY_MS = 86_400_000;
 /** Days; `all` is whatever there is. */
 export const PERIODS = { 'half year': 183, 'six weeks': 42, 'two weeks': 14, all: null } as const;
 export type Period = keyof typeof PERIODS;

@@ -1,6 +1,7 @@
+import type { Cents, Midi } from '@/core/base';
 import type { MappedNote, ProblemNote, Reliability, SeamState } from '@/core/ledger';
 import { seamsOf, type Instrument } from '@/core/instruments';
-import { leaning, type Cents, type Midi } from '@/core/tuning';
+import { leaning } from '@/core/tuning';
 import { capital, FAULTS, plural, sized, type FaultKind } from '@/core/verdict';
 
 /** Cents at the wall of the tube that the map is drawn in; further off is drawn there. */

@@ -1,3 +1,4 @@
+import { DAY_MS } from '@/core/base';
 import type { Instrument } from '@/core/instruments';
 import type { Played } from '@/core/ledger';
 import { civilDay, seenFrom, standing, type Calendar, type CivilDay, type Standing } from '@/core/plan';
@@ -5,7 +6,6 @@ import { limitsOf } from '@/core/verdict';
 import { instrumentIn, type Settings } from '@/store';
 import { dayKey } from '@/ui';
 
-const DAY_MS = 86_400_000;
 const MINUTE_DAYS = 1 / 1440;
 
 /** What standings follow from. */

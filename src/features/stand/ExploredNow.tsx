@@ -1,9 +1,9 @@
 import { useImperativeHandle, useMemo, useRef, useState, type Ref } from 'react';
 import { View } from 'react-native';
+import type { Seconds } from '@/core/base';
 import { Explored, type ExploredPicture, type Exploring } from '@/core/hearing/following';
 import type { Instrument } from '@/core/instruments';
 import type { Score } from '@/core/music';
-import type { Seconds } from '@/core/tuning';
 import { usePlayed } from '@/store';
 import type { ThreadHandle } from '@/ui';
 import { ExploredView } from './explored/ExploredView';

@@ -1,9 +1,9 @@
+import type { Cents } from '@/core/base';
 import type { Session } from '@/audio';
 import { secondsAt, type Score } from '@/core/music';
 import { Conductor, type HeardNow, type LiveRemark, type Place } from '@/core/hearing/following';
 import type { Instrument } from '@/core/instruments';
 import type { Group } from '@/core/hearing/matching';
-import type { Cents } from '@/core/tuning';
 import { tuningOf, type Settings } from '@/store';
 import { LiveThread } from './liveThread';
 import { StandPainter, type StandSinks } from './standPainter';

@@ -1,6 +1,6 @@
+import type { Midi } from '@/core/base';
 import { soundingOf, type Instrument } from '@/core/instruments';
 import type { Page } from '@/core/hearing/following';
-import type { Midi } from '@/core/tuning';
 import { FREE_SECONDS } from './liveThread';
 
 const pages = new WeakMap<Instrument, Map<Midi, Page>>();

@@ -1,7 +1,8 @@
+import type { Cents } from '@/core/base';
 import { LiveWords, NoteNow, type Conductor, type HeardNow, type LiveRemark } from '@/core/hearing/following';
 import type { Group } from '@/core/hearing/matching';
 import { ringing } from '@/core/hearing/signal';
-import { hertzToMidi, type Cents, type Offsets } from '@/core/tuning';
+import { hertzToMidi, type Offsets } from '@/core/tuning';
 import type { ThreadPoint } from '@/ui';
 import { LIVE_STRIDE } from '@/worker';
 

@@ -1,8 +1,9 @@
+import type { Midi } from '@/core/base';
 import { Session, SourceProblem, type SessionOptions, type SourceChoice } from '@/audio';
 import { pagesOf, type Page } from '@/core/hearing/following';
 import { unfolded } from '@/core/hearing/matching';
 import { writtenOf, type Instrument } from '@/core/instruments';
-import { displayName, type Midi } from '@/core/tuning';
+import { displayName } from '@/core/tuning';
 import { scoreBeats, type Score } from '@/core/music';
 import type { Take } from '@/core/take';
 import { limitsOf } from '@/core/verdict';

@@ -1,4 +1,4 @@
-import type { Midi } from '@/core/tuning';
+import type { Midi } from '@/core/base';
 import { READY, type StandState } from './standState';
 
 /** What the stand is, and what it has yet to do. */

@@ -1,4 +1,4 @@
-import type { Midi } from '@/core/tuning';
+import type { Midi } from '@/core/base';
 
 export type StandPhase =
   /** Nothing has begun; `waiting` for a note that starts the count-in; `paused` between two stretches. */

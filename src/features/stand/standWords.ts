@@ -1,3 +1,4 @@
+import type { Midi } from '@/core/base';
 import {
   askedWord,
   offWord,
@@ -8,7 +9,7 @@ import {
   type Place,
 } from '@/core/hearing/following';
 import type { Group } from '@/core/hearing/matching';
-import { leaning, type Midi } from '@/core/tuning';
+import { leaning } from '@/core/tuning';
 import { pulseAt, secondsAt, type Picture, type Score } from '@/core/music';
 import { fixed, sized } from '@/core/verdict';
 

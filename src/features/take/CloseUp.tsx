@@ -3,6 +3,7 @@ import { line } from 'd3-shape';
 import { useState, type ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { Line, Path, Rect } from 'react-native-svg';
+import type { Cents } from '@/core/base';
 import {
   capital,
   distanceOf,
@@ -16,7 +17,7 @@ import {
 } from '@/core/verdict';
 import type { Note } from '@/core/hearing/notes';
 import type { Trace } from '@/core/take';
-import { leaning, type Cents } from '@/core/tuning';
+import { leaning } from '@/core/tuning';
 import { Body, Soft } from '@/ui';
 import { usePalette } from '@/ui';
 

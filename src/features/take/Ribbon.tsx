@@ -1,6 +1,6 @@
 import Svg, { Path } from 'react-native-svg';
+import type { Midi } from '@/core/base';
 import type { Note } from '@/core/hearing/notes';
-import type { Midi } from '@/core/tuning';
 import { usePalette } from '@/ui';
 import { ribbonPath, type DrawnTrace } from './ribbonPath';
 

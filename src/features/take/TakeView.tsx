@@ -1,8 +1,9 @@
 import { useRouter } from 'expo-router';
 import { useMemo, type ReactNode } from 'react';
+import type { Seconds } from '@/core/base';
 import { MistakenCard } from './MistakenCard';
 import { advise, nextTempo } from '@/core/verdict/coach';
-import type { Naming, Seconds } from '@/core/tuning';
+import type { Naming } from '@/core/tuning';
 import { findFamily } from '@/core/music';
 import type { Take } from '@/core/take';
 import { putOnStand, useSettings } from '@/store';

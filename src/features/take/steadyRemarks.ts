@@ -1,4 +1,5 @@
-import { displayName, hertzToMidi, type Hertz, type Naming } from '@/core/tuning';
+import type { Hertz } from '@/core/base';
+import { displayName, hertzToMidi, type Naming } from '@/core/tuning';
 
 /** Multiples of the mains’ frequency, in most of the world and in the rest of it. */
 const MAINS: readonly Hertz[] = [50, 60];

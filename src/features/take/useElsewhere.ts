@@ -1,6 +1,6 @@
 import useSWR from 'swr';
+import type { Midi } from '@/core/base';
 import { longestPlaying, type Elsewhere, type Take } from '@/core/take';
-import type { Midi } from '@/core/tuning';
 import { findEntry, loadTake } from '@/store';
 
 /** The same note in the newest other take on the same instrument that has it, and its sound. */

@@ -1,6 +1,7 @@
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { DAY_MS } from '@/core/base';
 import { nameWithin } from '@/core/instruments';
 import { turnSentence, type Entry } from '@/core/ledger';
 import {
@@ -255,7 +256,7 @@ const TWO_DAYS = 2;
 function Turned({ instrumentId }: { instrumentId: string }) {
   const nameOf = useNoteName();
   const router = useRouter();
-  const [today] = useState(() => Date.now() / 86_400_000);
+  const [today] = useState(() => Date.now() / DAY_MS);
   const turns = useTurns(instrumentId).filter(({ day }) => today - day < TWO_DAYS);
   return turns.map((turn) => (
     <Notice

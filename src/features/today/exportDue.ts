@@ -1,4 +1,5 @@
-const DAY_MS = 86_400_000;
+import { DAY_MS } from '@/core/base';
+
 const MONTH_DAYS = 30;
 
 /** Whether the player wants to be told to export the log: on the first day here since the Sunday, or the month, has come round. */

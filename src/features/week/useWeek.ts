@@ -1,5 +1,6 @@
 import { groups } from 'd3-array';
 import { useMemo } from 'react';
+import { DAY_MS } from '@/core/base';
 import type { Entry } from '@/core/ledger';
 import { mondayOf, planDays, type CivilDay, type DayPlan } from '@/core/plan';
 import type { Planning } from '@/features/planning';
@@ -32,7 +33,7 @@ export function useWeek(planning: Planning | null, weeksOn: number): readonly We
     const first = mondayOf(calendar.today) + WEEK * weeksOn;
     const mine = data.entries.filter(({ instrumentId }) => instrumentId === instrument.id);
     const byDay = new Map(
-      groups(mine, ({ createdAt }) => Math.floor(Date.parse(createdAt) / 86_400_000 + calendar.offsetDays)),
+      groups(mine, ({ createdAt }) => Math.floor(Date.parse(createdAt) / DAY_MS + calendar.offsetDays)),
     );
     // A day that has been played is not planned once more: the next follows from what was heard on it.
     const isPlayed = byDay.has(calendar.today);

@@ -1,9 +1,10 @@
+import type { Midi } from '@/core/base';
 import { useNoteName } from '../naming';
 import { useState } from 'react';
 import { StyleSheet, View, type GestureResponderEvent } from 'react-native';
 import { G, Rect, Text as SvgText } from 'react-native-svg';
 import { registerOf, type Instrument } from '@/core/instruments';
-import { spokenName, type Midi } from '@/core/tuning';
+import { spokenName } from '@/core/tuning';
 import { keyHandler } from '../controls';
 import { fonts, usePalette } from '../theme';
 import { BORE_WIDTH, boreKey, boreScale, BoreTube, TUBE } from './BoreTube';

@@ -1,7 +1,7 @@
 import Svg, { Line, Path, Rect, Text as SvgText } from 'react-native-svg';
 import type { ReactNode } from 'react';
+import type { Midi } from '@/core/base';
 import { seamsOf, writtenRange, type Instrument } from '@/core/instruments';
-import type { Midi } from '@/core/tuning';
 import { fonts, usePalette } from '../theme';
 
 export const BORE_WIDTH = 158;

@@ -9,7 +9,7 @@ const CLEAR = 4;
 const THICK = 2.6;
 const OFF_HEAD = 9;
 /** So near to each other, pixels, it is looked along a slur whether something is in its way: no stem falls between. */
-const NEAR = 2;
+const LOOK_PX = 2;
 /** A slur that comes from the line before begins so far before its first note. */
 const COMES_FROM = 20;
 /** What it fills is told in so many boxes. */
@@ -91,7 +91,7 @@ function arcOn(
   const obstacles = filled
     .within(from + 3, b.x - 3)
     .filter(({ right, left }) => right > from + 4 && left < b.x - 4);
-  const places = Math.max(2, Math.ceil((b.x - a.x) / NEAR));
+  const places = Math.max(2, Math.ceil((b.x - a.x) / LOOK_PX));
   const clears = (rise: number) =>
     Array.from({ length: places - 1 }, (_, i) => along(a, b, rise, (i + 1) / places)).every(({ x, y }) =>
       obstacles.every(({ left, right, top, bottom }) =>

@@ -1,8 +1,8 @@
+import type { Midi, Seconds } from '@/core/base';
 import { secondsAt, type Score } from '@/core/music';
 import type { Page } from '@/core/hearing/following';
 import { seamsOf, soundingOf, type Instrument } from '@/core/instruments';
 import type { Group } from '@/core/hearing/matching';
-import { type Midi, type Seconds } from '@/core/tuning';
 
 /** The written note as an opening that the thread is to pass through. */
 export interface Eye {

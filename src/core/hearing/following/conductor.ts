@@ -1,7 +1,7 @@
+import type { Seconds } from '@/core/base';
 import type { Instrument } from '@/core/instruments';
 import { expectsPartner, glideOf, scoreBeats, secondsAt, type Score } from '@/core/music';
 import { Aligner, groupsOf, LiveNotes, type Group, type LiveSound } from '@/core/hearing/matching';
-import type { Seconds } from '@/core/tuning';
 import { OtherTone } from './other';
 
 /** Where the music is now, and what should be done about it. */

@@ -1,7 +1,6 @@
-import { median } from '@/core/base';
+import { type Cents, type Decibels, median, type Midi, type Seconds } from '@/core/base';
 import { soundingOf, type Instrument } from '@/core/instruments';
 import { glideOf, secondsAt, type Role, type Score, type ScoreNote } from '@/core/music';
-import type { Cents, Decibels, Midi, Seconds } from '@/core/tuning';
 import { binned, ringOf, tuneOf, type SweptSound } from './swept';
 
 /**

@@ -1,4 +1,5 @@
-import { shortLeaning, type Cents, type Decibels, type Seconds } from '@/core/tuning';
+import type { Cents, Decibels, Seconds } from '@/core/base';
+import { shortLeaning } from '@/core/tuning';
 
 /** The big word on the stand: only what to change, what is asked for, or `hold`. */
 export interface LiveWord {

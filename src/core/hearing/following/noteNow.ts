@@ -1,5 +1,5 @@
-import { median, rms } from '@/core/base';
-import type { Cents, Decibels, Midi, Offsets, Seconds } from '@/core/tuning';
+import { type Cents, type Decibels, median, type Midi, rms, type Seconds } from '@/core/base';
+import type { Offsets } from '@/core/tuning';
 
 /** The note that sounds, whatever was asked. */
 export interface HeardNow {

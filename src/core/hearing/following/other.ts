@@ -1,5 +1,5 @@
+import type { Midi, Seconds } from '@/core/base';
 import type { LiveSound } from '@/core/hearing/matching';
-import type { Midi, Seconds } from '@/core/tuning';
 
 /** A tone that has stayed this long before the player began is the partner's. */
 const ALONE: Seconds = 0.8;

@@ -1,6 +1,6 @@
+import { SAME_BEAT, type Seconds } from '@/core/base';
 import { barSpans, secondsAt, type BarSpan, type Score } from '@/core/music';
 import type { Group } from '@/core/hearing/matching';
-import type { Seconds } from '@/core/tuning';
 
 /** What is seen of the music at once: some groups, the time they take, and the whole bars they stand in. */
 export interface Page {
@@ -19,7 +19,6 @@ const MOST_NOTES = 8;
 const FEW_NOTES = 5;
 /** A bar of so many is still read at one glance; a fuller one is parted. */
 const FULL_BAR = 12;
-const NEAR = 1e-6;
 
 /**
  * Parts the music into pages, as an engraver would: at bar lines, where a breath ends there, or where enough is on the page.
@@ -29,7 +28,7 @@ const NEAR = 1e-6;
 export function pagesOf(score: Music, groups: readonly Group[]): Page[] {
   const last = groups[groups.length - 1];
   const spans = last ? barSpans(score, last.startBeat + last.beats) : [];
-  const barOf = (beat: number) => spans.findLast(({ startBeat }) => startBeat <= beat + NEAR)!;
+  const barOf = (beat: number) => spans.findLast(({ startBeat }) => startBeat <= beat + SAME_BEAT)!;
   const start = (row: readonly Group[]) => secondsAt(score, row[0]!.startBeat);
   const endBeat = (row: readonly Group[]) => row[row.length - 1]!.startBeat + row[row.length - 1]!.beats;
   const fits = (row: readonly Group[], more: readonly Group[], most: number) =>
@@ -40,12 +39,12 @@ export function pagesOf(score: Music, groups: readonly Group[]): Page[] {
   const bars: Group[][] = [];
   for (const group of groups) {
     const bar = bars[bars.length - 1];
-    const atBarLine = Math.abs(group.startBeat - barOf(group.startBeat).startBeat) < NEAR;
+    const atBarLine = Math.abs(group.startBeat - barOf(group.startBeat).startBeat) < SAME_BEAT;
     if (!bar || atBarLine || tooMuch(bar, group)) bars.push([group]);
     else bar.push(group);
   }
   function tooMuch(bar: readonly Group[], group: Group): boolean {
-    const within = barOf(bar[0]!.startBeat) === barOf(group.startBeat + group.beats - 2 * NEAR);
+    const within = barOf(bar[0]!.startBeat) === barOf(group.startBeat + group.beats - 2 * SAME_BEAT);
     return within ? bar.length >= FULL_BAR : !fits(bar, [group], MOST_NOTES);
   }
 
@@ -67,6 +66,6 @@ export function pagesOf(score: Music, groups: readonly Group[]): Page[] {
     fromSeconds: start(row),
     toSeconds: secondsAt(score, endBeat(row)),
     fromBeat: barOf(row[0]!.startBeat).startBeat,
-    toBeat: endOf(barOf(endBeat(row) - 2 * NEAR)),
+    toBeat: endOf(barOf(endBeat(row) - 2 * SAME_BEAT)),
   }));
 }

@@ -1,6 +1,5 @@
 import { groups } from 'd3-array';
-import { median } from '@/core/base';
-import type { Cents, Decibels } from '@/core/tuning';
+import { type Cents, type Decibels, median } from '@/core/base';
 
 const BIN_DB = 2;
 const FEWEST_BINS = 4;

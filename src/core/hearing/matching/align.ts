@@ -1,8 +1,7 @@
-import { robustSlopeOver, median } from '@/core/base';
+import { median, robustSlopeOver, type Seconds } from '@/core/base';
 import { glideOf, type Score } from '@/core/music';
 import { areModesApart, type Instrument } from '@/core/instruments';
 import { lengthOf, type Note } from '@/core/hearing/notes';
-import type { Seconds } from '@/core/tuning';
 import { Aligner, SAME, type Role, type Sounded } from './aligner';
 import { groupsOf, type Group } from './groups';
 

@@ -1,5 +1,5 @@
+import type { Midi, Seconds } from '@/core/base';
 import { areModesApart, type Instrument } from '@/core/instruments';
-import type { Midi, Seconds } from '@/core/tuning';
 import type { Group } from './groups';
 
 /** A note as far as matching needs to know of it. */

@@ -1,7 +1,6 @@
 import { pairs } from 'd3-array';
-import { median } from '@/core/base';
+import { median, type Seconds } from '@/core/base';
 import type { Due, Note } from '@/core/hearing/notes';
-import type { Seconds } from '@/core/tuning';
 import type { Alignment, Beats, Match } from './align';
 
 /** A note is begun so near to where the rest of its row puts it: share of its length, and a little, but never half-way to the next. */

@@ -1,6 +1,6 @@
+import type { Midi } from '@/core/base';
 import { endOfBars, type Score, type ScoreNote } from '@/core/music';
 import { soundingOf, type Instrument } from '@/core/instruments';
-import type { Midi } from '@/core/tuning';
 
 /** What is heard as one note: a note of the score, with those that go on at the same pitch under one slur. */
 export interface Group {
@@ -18,7 +18,8 @@ export interface Group {
   readonly phrase: number;
 }
 
-const NEAR = 0.01;
+/** Beats. A pause shorter than this between two notes is none: files round their lengths to ticks. */
+const JOINED = 0.01;
 
 const isNewPhrase = (before: ScoreNote, note: ScoreNote) =>
   before.breathAfter || note.startBeat - before.startBeat - before.beats > 0.25;
@@ -30,7 +31,7 @@ export function groupsOf(score: Pick<Score, 'notes'>, instrument: Instrument): G
   score.notes.forEach((note, i) => {
     const before = score.notes[i - 1];
     const last = groups[groups.length - 1];
-    const joined = before !== undefined && note.startBeat - before.startBeat - before.beats < NEAR;
+    const joined = before !== undefined && note.startBeat - before.startBeat - before.beats < JOINED;
     if (before && isNewPhrase(before, note)) phrase++;
     if (last && before && joined && note.attack === 'none' && note.written === before.written) {
       groups[groups.length - 1] = {

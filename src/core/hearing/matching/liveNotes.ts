@@ -1,6 +1,6 @@
+import type { Decibels, Midi, Seconds, Semitones } from '@/core/base';
 import { onePitchOf } from '@/core/hearing/notes';
 import { nearestPitch, type Instrument } from '@/core/instruments';
-import type { Decibels, Midi, Seconds, Semitones } from '@/core/tuning';
 import type { Sounded } from './aligner';
 
 /** One live frame: when, what pitch (NaN for none), how loud. */

@@ -1,6 +1,6 @@
+import type { Semitones } from '@/core/base';
 import { instruments, type Instrument } from '@/core/instruments';
 import type { Note } from '@/core/hearing/notes';
-import type { Semitones } from '@/core/tuning';
 import type { Alignment } from './align';
 import type { Group } from './groups';
 

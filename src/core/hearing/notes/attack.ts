@@ -1,6 +1,5 @@
-import { median } from '@/core/base';
+import { median, type Seconds } from '@/core/base';
 import type { Frames } from '@/core/hearing/signal';
-import type { Seconds } from '@/core/tuning';
 import type { Rings } from './echoes';
 import type { Line } from './line';
 import type { Plateau } from './plateaus';

@@ -1,5 +1,5 @@
+import type { Seconds, Semitones } from '@/core/base';
 import type { Instrument } from '@/core/instruments';
-import type { Seconds, Semitones } from '@/core/tuning';
 import type { Played } from './detours';
 import { ECHOING_NOTES } from './echoes';
 import { modeOfNote, otherModes } from './modes';

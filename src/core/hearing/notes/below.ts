@@ -1,5 +1,6 @@
+import type { Decibels, Hertz, Midi } from '@/core/base';
 import type { Frames } from '@/core/hearing/signal';
-import { midiToHertz, type Decibels, type Hertz, type Midi } from '@/core/tuning';
+import { midiToHertz } from '@/core/tuning';
 import { Fits, type Sound, type Together } from './tones';
 
 const NOTE_PARTIALS = 4;

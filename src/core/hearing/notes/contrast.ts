@@ -1,6 +1,5 @@
 import { greatest, mean } from 'd3-array';
-import { clamp } from '@/core/base';
-import type { Decibels } from '@/core/tuning';
+import { clamp, type Decibels } from '@/core/base';
 
 /** Partials this far under the strongest are not counted, nor how far one goes below. */
 const FAINT: Decibels = 35;

@@ -1,5 +1,5 @@
+import type { Midi } from '@/core/base';
 import { findInstrument } from '@/core/instruments';
-import type { Midi } from '@/core/tuning';
 import { separateDetours } from './detours';
 import { framesOf, held, playIn } from './inRooms.testing';
 import { soundingLine } from './line';

@@ -1,5 +1,6 @@
+import type { Midi, Seconds } from '@/core/base';
 import type { Frames } from '@/core/hearing/signal';
-import { midiToHertz, type Midi, type Seconds } from '@/core/tuning';
+import { midiToHertz } from '@/core/tuning';
 import {
   ECHOING_NOTES,
   isBlend,

@@ -1,7 +1,6 @@
-import { Cholesky, detrended, rms, robustSlope } from '@/core/base';
+import { Cholesky, type Decibels, detrended, type Hertz, rms, robustSlope, type Seconds } from '@/core/base';
 import { echoShareOf, SIXTY_DB, type RoomSound } from '@/core/hearing/room';
 import type { Frames } from '@/core/hearing/signal';
-import type { Decibels, Hertz, Seconds } from '@/core/tuning';
 import type { Vibrato } from './note';
 import { indexOf, linesOf, withoutSwing, type Lines } from './swingLines';
 import type { PitchMotion } from './vibrato';

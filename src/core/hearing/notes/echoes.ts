@@ -1,7 +1,6 @@
-import { median, quantile } from '@/core/base';
+import { type Decibels, median, type Midi, quantile, type Seconds, type Semitones } from '@/core/base';
 import { partialsAt, PARTIALS, type Frames } from '@/core/hearing/signal';
 import { blurOf, type RoomSound } from '@/core/hearing/room';
-import type { Decibels, Midi, Seconds, Semitones } from '@/core/tuning';
 import { newnessIn, type Line } from './line';
 import type { Plateau } from './plateaus';
 

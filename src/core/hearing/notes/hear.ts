@@ -1,6 +1,7 @@
+import type { Hertz, Seconds } from '@/core/base';
 import type { Instrument } from '@/core/instruments';
 import type { Frames } from '@/core/hearing/signal';
-import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
+import { midiToHertz } from '@/core/tuning';
 import { withWrongBeginnings } from './beginnings';
 import { ringingSeconds } from './echoes';
 import { separateDetours } from './detours';

@@ -1,4 +1,5 @@
-import type { Hertz, Offsets, Seconds } from '@/core/tuning';
+import type { Hertz, Seconds } from '@/core/base';
+import type { Offsets } from '@/core/tuning';
 import type { PurityLimits } from './note';
 
 /** A time in which the written music begins a note that sounds already. */

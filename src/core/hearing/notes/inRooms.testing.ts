@@ -1,4 +1,4 @@
-import { Random } from '@/core/base';
+import { Random, type Seconds } from '@/core/base';
 import { Listener, type Frames } from '@/core/hearing/signal';
 import { listeningRange, soundingOf, writtenRange, type Instrument } from '@/core/instruments';
 import {
@@ -16,7 +16,7 @@ import {
   type TrueNote,
 } from '@/core/lab';
 import { scoreOf, type Score } from '@/core/music';
-import { centsBetween, midiToHertz, type Seconds } from '@/core/tuning';
+import { centsBetween, midiToHertz } from '@/core/tuning';
 import { hearNotes, type Heard, type NoteEvent } from '.';
 import { eventsIn } from './playAndHear.testing';
 

@@ -1,13 +1,12 @@
-import { median } from '@/core/base';
+import { type Decibels, median } from '@/core/base';
 import type { Frames } from '@/core/hearing/signal';
-import type { Decibels } from '@/core/tuning';
 import { hopMean } from './gaps';
 
 /** What takes the place of a note comes at once and goes at once: its first and last moments are as new as this. */
 const NEW = 0.35;
 /** What is found by spectra has its ends blurred by this share of their window. */
 const BLUR = 0.35;
-const NEAR = 4;
+const LEAST_LOOK_FRAMES = 4;
 /** The note before it, what takes its place, and the note after it are as loud as each other to within this. */
 const AS_LOUD_DB: Decibels = 7;
 const BESIDE = 12;
@@ -18,7 +17,7 @@ const BESIDE = 12;
  */
 export function isInPlace({ newness, hopDb, settings }: Frames, from: number, to: number): boolean {
   const { window, decimation } = settings.spectrum;
-  const near = Math.max(NEAR, Math.round((BLUR * window * decimation) / settings.hop));
+  const near = Math.max(LEAST_LOOK_FRAMES, Math.round((BLUR * window * decimation) / settings.hop));
   const newest = (at: number) => {
     let most = 0;
     // Where no pitch is found at all, nothing is carried on.

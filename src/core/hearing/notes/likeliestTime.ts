@@ -1,6 +1,6 @@
-import { clamp } from '@/core/base';
+import { clamp, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/base';
 import type { Frames } from '@/core/hearing/signal';
-import { midiToHertz, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/tuning';
+import { midiToHertz } from '@/core/tuning';
 import { isOverItsEcho } from './echoes';
 import { hopMean } from './gaps';
 import type { Plateau } from './plateaus';
@@ -108,7 +108,7 @@ export const USUAL_LENGTH: Seconds = 0.05;
 export const TOLD_FROM = 2.4;
 const LOOKED_AT_FROM = -3;
 /** Frames on each side in which it is looked how new a moment is. */
-const NEAR = 3;
+const LOOK_FRAMES = 3;
 const MOST_NEW = 1.2;
 /** What is a beginning is followed by the note: afterwards it never falls within this of what it was meanwhile. */
 const FOLLOWS: Decibels = 1.5;
@@ -246,7 +246,7 @@ const oddsOf = (seen: Seen, weights: Weights): number =>
 /** How new the newest frame near another is. */
 const newestAround = (frame: number, { newness }: Frames): number =>
   newness
-    .subarray(Math.max(0, frame - NEAR), Math.max(0, frame + NEAR + 1))
+    .subarray(Math.max(0, frame - LOOK_FRAMES), Math.max(0, frame + LOOK_FRAMES + 1))
     .reduce((newest, value) => Math.min(MOST_NEW, Math.max(newest, value || 0)), 0);
 
 /** Whether the sound falls at a frame: a stop makes a sound of its own. */

@@ -1,5 +1,6 @@
+import type { Decibels, Hertz, Seconds } from '@/core/base';
 import { isSpoilt, type Frames } from '@/core/hearing/signal';
-import { hertzToMidi, type Decibels, type Hertz, type Seconds } from '@/core/tuning';
+import { hertzToMidi } from '@/core/tuning';
 import { floorOf } from '@/core/hearing/room';
 
 const OVER_FLOOR_DB = 6;

@@ -1,5 +1,5 @@
+import type { Seconds } from '@/core/base';
 import type { Frames } from '@/core/hearing/signal';
-import type { Seconds } from '@/core/tuning';
 
 /** What a loss may have made, and what it may have hidden. */
 const BESIDE: Seconds = 0.03;

@@ -1,7 +1,7 @@
-import { median, perColour } from '@/core/base';
+import { type Decibels, type Hertz, median, type Midi, perColour, type Seconds } from '@/core/base';
 import { listeningRange, soundingOf, writtenRange } from '@/core/instruments';
 import { PARTIALS, ToneFit, WindowedSound, type Frames } from '@/core/hearing/signal';
-import { midiToHertz, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/tuning';
+import { midiToHertz } from '@/core/tuning';
 import { ringingSeconds } from './echoes';
 import type { Line } from './line';
 import { mergeDebris, onePitchOf, type Plateau } from './plateaus';

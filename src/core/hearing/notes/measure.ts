@@ -1,14 +1,7 @@
 import { swingLeft } from '@/core/hearing/room';
 import { modeOf, nearestPitch, registerOf, writtenOf, type Instrument } from '@/core/instruments';
 import { isSpoilt, PARTIALS, partialsAt, type Frames } from '@/core/hearing/signal';
-import {
-  centsBetween,
-  displayName,
-  midiToHertz,
-  type Decibels,
-  type Hertz,
-  type Seconds,
-} from '@/core/tuning';
+import { centsBetween, displayName, midiToHertz } from '@/core/tuning';
 import type { HearingOptions } from './hearing';
 import { attackOf } from './attack';
 import { amidEchoes } from './echoedVibrato';
@@ -16,7 +9,18 @@ import { SILENT_ROOM, type Rings } from './echoes';
 import { ORDINARY_PURITY, type Note, type PurityLimits, type UnknownReason } from './note';
 import type { Line } from './line';
 import type { Plateau } from './plateaus';
-import { perColour, detrended, median, quantile, rms, robustSlope, robustSlopeOver } from '@/core/base';
+import {
+  type Decibels,
+  detrended,
+  type Hertz,
+  median,
+  perColour,
+  quantile,
+  rms,
+  robustSlope,
+  robustSlopeOver,
+  type Seconds,
+} from '@/core/base';
 import { middlesOf, pitchMotion } from './vibrato';
 
 /** Attack and release are left out of what is said about the body of a note. */

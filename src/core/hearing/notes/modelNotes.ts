@@ -1,6 +1,6 @@
 import { least } from 'd3-array';
+import type { Midi } from '@/core/base';
 import { modelSchema, type Model } from '@/core/music';
-import type { Midi } from '@/core/tuning';
 import { lengthOf, type Note } from './note';
 
 /** The model that a note of a recording makes. */

@@ -1,5 +1,5 @@
+import type { Midi } from '@/core/base';
 import { modeOf, soundingOf, writtenOf, writtenRange, type Instrument } from '@/core/instruments';
-import type { Midi } from '@/core/tuning';
 import { multipleOf } from './echoes';
 
 /** How near a pitch has to come to a mode of the fingering. */

@@ -1,8 +1,8 @@
 import { sum } from 'd3-array';
-import { clamp, median } from '@/core/base';
+import { clamp, type Decibels, median, type Midi, type Seconds } from '@/core/base';
 import { QUICK_PARTIALS } from '@/core/hearing/signal';
 import type { Instrument } from '@/core/instruments';
-import { hertzToMidi, midiToHertz, type Decibels, type Midi, type Seconds } from '@/core/tuning';
+import { hertzToMidi, midiToHertz } from '@/core/tuning';
 import { multipleOf } from './echoes';
 import { multiplesOf, othersOf, soundOf } from './modes';
 import { contrastOf, type Contrast } from './contrast';

@@ -1,6 +1,6 @@
-import { median } from '@/core/base';
+import { type Decibels, type Hertz, median, type Midi, type Seconds } from '@/core/base';
 import type { Frames } from '@/core/hearing/signal';
-import { midiToHertz, type Decibels, type Hertz, type Midi, type Seconds } from '@/core/tuning';
+import { midiToHertz } from '@/core/tuning';
 import { multipleOf } from './echoes';
 import type { Line } from './line';
 import { Fits, type Sound, type Tone } from './tones';

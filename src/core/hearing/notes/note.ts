@@ -1,7 +1,6 @@
 import * as z from 'zod';
-import { perColour } from '@/core/base';
+import { perColour, type Seconds } from '@/core/base';
 import { eventKindSchema } from '@/core/music';
-import type { Seconds } from '@/core/tuning';
 
 /** Why a figure is missing; shown to the player in place of a number. */
 export const unknownReason = z.enum([

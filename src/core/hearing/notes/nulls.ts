@@ -1,4 +1,4 @@
-import type { Seconds, Semitones } from '@/core/tuning';
+import type { Seconds, Semitones } from '@/core/base';
 import type { Plateau } from './plateaus';
 
 /** For how long, and how far, a pitch leaps where a tone and its echoes cancel, and how far apart the tone is before it and after it. */

@@ -1,6 +1,6 @@
-import { median } from '@/core/base';
+import { type Hertz, median, type Seconds } from '@/core/base';
 import type { Frames, Settings } from '@/core/hearing/signal';
-import { midiToHertz, type Hertz, type Seconds } from '@/core/tuning';
+import { midiToHertz } from '@/core/tuning';
 import { RINGS } from '@/core/hearing/room';
 import { multipleOf } from './echoes';
 import { hopMean } from './gaps';

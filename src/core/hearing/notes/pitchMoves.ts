@@ -1,5 +1,4 @@
-import { quantile } from '@/core/base';
-import type { Hertz } from '@/core/tuning';
+import { type Hertz, quantile } from '@/core/base';
 
 /** Frames over which a speed is read. */
 const SPEED_FRAMES = 6;

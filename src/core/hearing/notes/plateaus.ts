@@ -1,7 +1,7 @@
 import type { Instrument } from '@/core/instruments';
-import { midiToHertz, type Hertz, type Seconds, type Semitones } from '@/core/tuning';
+import { midiToHertz } from '@/core/tuning';
 import type { Line } from './line';
-import { median } from '@/core/base';
+import { type Hertz, median, type Seconds, type Semitones } from '@/core/base';
 import { multipleOf } from './echoes';
 import { hopMean } from './gaps';
 import { areLost } from './lost';

@@ -1,6 +1,6 @@
-import { clamp, median, quantile } from '@/core/base';
+import { clamp, type Decibels, median, type Midi, quantile, type Seconds, type Semitones } from '@/core/base';
 import { QUICK_PARTIALS } from '@/core/hearing/signal';
-import { midiToHertz, type Decibels, type Midi, type Seconds, type Semitones } from '@/core/tuning';
+import { midiToHertz } from '@/core/tuning';
 import { logOdds, type Evidence } from './evidence';
 import { hopMean } from './gaps';
 import { newnessIn } from './line';

@@ -1,6 +1,6 @@
 import { mean } from 'd3-array';
-import { clamp, quantile } from '@/core/base';
-import { midiToHertz, type Decibels, type Seconds } from '@/core/tuning';
+import { clamp, type Decibels, quantile, type Seconds } from '@/core/base';
+import { midiToHertz } from '@/core/tuning';
 import { evidenceOfSwing } from './echoedVibrato';
 import { inStep, likeliest, type Start } from './inStep';
 import type { Doubt } from './replacements';

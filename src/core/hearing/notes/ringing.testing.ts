@@ -1,6 +1,7 @@
+import type { Decibels, Midi, Seconds } from '@/core/base';
 import { listeningRange, type Instrument } from '@/core/instruments';
 import { Listener } from '@/core/hearing/signal';
-import { midiToHertz, type Decibels, type Midi, type Seconds } from '@/core/tuning';
+import { midiToHertz } from '@/core/tuning';
 
 const RATE = 48_000;
 /** How long the room of these tones rings, for 60 dB. */

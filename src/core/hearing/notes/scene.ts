@@ -1,6 +1,6 @@
+import type { Hertz, Seconds } from '@/core/base';
 import type { Frames } from '@/core/hearing/signal';
 import type { Instrument } from '@/core/instruments';
-import type { Hertz, Seconds } from '@/core/tuning';
 import type { Due } from './hearing';
 import type { Line } from './line';
 

@@ -1,6 +1,6 @@
-import { median } from '@/core/base';
+import { type Hertz, median, type Midi, type Seconds } from '@/core/base';
 import { soundingOf, writtenRange } from '@/core/instruments';
-import { centsBetween, hertzToMidi, midiToHertz, type Hertz, type Midi, type Seconds } from '@/core/tuning';
+import { centsBetween, hertzToMidi, midiToHertz } from '@/core/tuning';
 import { multipleOf } from './echoes';
 import { isInPlace } from './isInPlace';
 import { ownSeconds } from './line';

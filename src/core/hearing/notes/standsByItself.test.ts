@@ -1,6 +1,6 @@
+import type { Decibels, Hertz, Seconds } from '@/core/base';
 import { findInstrument, listeningRange } from '@/core/instruments';
 import { Listener } from '@/core/hearing/signal';
-import type { Decibels, Hertz, Seconds } from '@/core/tuning';
 import { hearNotes } from '.';
 
 const RATE = 48_000;

@@ -1,6 +1,5 @@
-import { clamp } from '@/core/base';
+import { clamp, type Decibels, type Seconds } from '@/core/base';
 import type { Frames } from '@/core/hearing/signal';
-import type { Decibels, Seconds } from '@/core/tuning';
 import { logOdds, type Evidence } from './evidence';
 import type { Together, Tone } from './tones';
 

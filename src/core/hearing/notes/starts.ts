@@ -1,7 +1,7 @@
 import { bisector, mean } from 'd3-array';
-import { clamp, median } from '@/core/base';
+import { clamp, type Decibels, median, type Seconds } from '@/core/base';
 import { QUICK_PARTIALS } from '@/core/hearing/signal';
-import { midiToHertz, type Decibels, type Seconds } from '@/core/tuning';
+import { midiToHertz } from '@/core/tuning';
 import { logOdds, type Evidence } from './evidence';
 import { hopMean } from './gaps';
 import type { Start } from './inStep';

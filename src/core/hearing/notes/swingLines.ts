@@ -1,6 +1,5 @@
-import { clamp, median, robustSlope } from '@/core/base';
+import { clamp, type Hertz, median, robustSlope, type Seconds } from '@/core/base';
 import type { Frames } from '@/core/hearing/signal';
-import type { Hertz, Seconds } from '@/core/tuning';
 import type { Vibrato } from './note';
 
 /** Lines on each side of a partial, and partials, that are looked at; none that is so much weaker than the strongest. */

@@ -1,6 +1,5 @@
-import { clamp, median, quantile } from '@/core/base';
+import { clamp, median, quantile, type Seconds, type Semitones } from '@/core/base';
 import { RINGS } from '@/core/hearing/room';
-import type { Seconds, Semitones } from '@/core/tuning';
 import { hopMean } from './gaps';
 import type { Line } from './line';
 import type { Plateau } from './plateaus';

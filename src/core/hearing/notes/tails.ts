@@ -1,7 +1,6 @@
 import { max } from 'd3-array';
-import { median } from '@/core/base';
+import { type Decibels, median, type Seconds, type Semitones } from '@/core/base';
 import { RINGS } from '@/core/hearing/room';
-import type { Decibels, Seconds, Semitones } from '@/core/tuning';
 import { multipleOf } from './echoes';
 import { hopMean } from './gaps';
 import type { Line } from './line';

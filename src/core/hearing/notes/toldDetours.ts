@@ -1,5 +1,4 @@
-import { median } from '@/core/base';
-import type { Decibels, Seconds } from '@/core/tuning';
+import { type Decibels, median, type Seconds } from '@/core/base';
 import { ECHOING_NOTES, isOverItsEcho, multipleOf, ringingSeconds } from './echoes';
 import type { Line } from './line';
 import { detourKind, modeNear } from './modes';
@@ -11,7 +10,7 @@ import { standingOf, standsByItself, type Standing } from './standsByItself';
 import { Fits, modeInNote } from './tones';
 
 /** Two things as near as this are one. */
-const NEAR: Seconds = 0.03;
+const ONE_TIME: Seconds = 0.03;
 /** What is this far below its note is the room or the tongue, not a sound of the instrument's. */
 const FAINT_DB: Decibels = 16;
 /** Nearer than this to the noise of the house a note is too faint for what seems wrong in it to be told. */
@@ -65,7 +64,8 @@ export class ToldDetours {
   isTold({ from, to }: Pick<Plateau, 'from' | 'to'>): boolean {
     const hop = this.scene.frames.hopSeconds;
     return this.events.some(
-      ({ startSeconds, endSeconds }) => startSeconds < to * hop + NEAR && endSeconds > from * hop - NEAR,
+      ({ startSeconds, endSeconds }) =>
+        startSeconds < to * hop + ONE_TIME && endSeconds > from * hop - ONE_TIME,
     );
   }
 
@@ -135,7 +135,7 @@ function standingIn(
     .filter(
       ({ from, to }) =>
         to <= part.from + 2 &&
-        (part.from - to) * hop < Math.max(NEAR, ringingSeconds(decaySeconds)) &&
+        (part.from - to) * hop < Math.max(ONE_TIME, ringingSeconds(decaySeconds)) &&
         (to - from) * hop >= SHORTEST_NOTE,
     )
     .slice(-ECHOING_NOTES)

@@ -1,5 +1,6 @@
+import type { Hertz, Midi, Seconds } from '@/core/base';
 import { ToneFit, WindowedSound, type Frames } from '@/core/hearing/signal';
-import { midiToHertz, type Hertz, type Midi, type Seconds } from '@/core/tuning';
+import { midiToHertz } from '@/core/tuning';
 
 /** The window of a fit holds so many periods of the lowest tone, within limits. */
 const PERIODS = 2;

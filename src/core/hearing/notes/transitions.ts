@@ -1,16 +1,16 @@
 import type { Frames } from '@/core/hearing/signal';
-import { midiToHertz, type Seconds } from '@/core/tuning';
+import { midiToHertz } from '@/core/tuning';
 import { hopMean } from './gaps';
 import { ownSeconds, type Line } from './line';
 import type { NoteEvent, Transition } from './note';
 import { onePitchOf, type Plateau } from './plateaus';
 import type { Scene } from './scene';
-import { median } from '@/core/base';
+import { median, type Seconds } from '@/core/base';
 
 /** Two notes further apart than this are not joined. */
 const FURTHEST: Seconds = 0.15;
 /** Around the change, where a hole or a push is looked for. */
-const NEAR: Seconds = 0.09;
+const AROUND: Seconds = 0.09;
 /** What a note is like beside the change, once it has settled. */
 const SETTLED = { from: 0.08, to: 0.35 } as const;
 const LEFT_CENTS = 40;
@@ -122,7 +122,7 @@ function levels(frames: Frames, before: Plateau, after: Plateau, smooth: number)
   const right = settledPart(after.to - after.from, hop);
   const was = median(frames.levelDb.subarray(before.to - left.to, before.to - left.from));
   const is = median(frames.levelDb.subarray(after.from + right.from, after.from + right.to));
-  const near = Math.round(NEAR / hop);
+  const near = Math.round(AROUND / hop);
   let least = Infinity;
   let most = -Infinity;
   for (let i = Math.max(before.from, before.to - near); i < Math.min(after.to, after.from + near); i++) {

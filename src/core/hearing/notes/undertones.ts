@@ -1,16 +1,6 @@
 import { modeOf, writtenOf, type Instrument } from '@/core/instruments';
 import { partialsAt, PARTIALS, spectrumSeconds, type Frames } from '@/core/hearing/signal';
-import {
-  centsBetween,
-  hertzToMidi,
-  midiToHertz,
-  type Cents,
-  type Decibels,
-  type Hertz,
-  type Midi,
-  type Seconds,
-  type Semitones,
-} from '@/core/tuning';
+import { centsBetween, hertzToMidi, midiToHertz } from '@/core/tuning';
 import type { Line } from './line';
 import type { NoteEvent } from './note';
 import { ECHOING_NOTES } from './echoes';
@@ -19,7 +9,16 @@ import { mergeDebris, onePitchOf, type Plateau } from './plateaus';
 import { AUDIBLE_IN_ROOM_DB, FittedBelow, type Below } from './below';
 import type { Scene } from './scene';
 import { hadStopped } from './stopped';
-import { median, quantile } from '@/core/base';
+import {
+  type Cents,
+  type Decibels,
+  type Hertz,
+  median,
+  type Midi,
+  quantile,
+  type Seconds,
+  type Semitones,
+} from '@/core/base';
 
 /** A component at k/n of the sounding mode n counts when it is this near to partial 1 and lasts this long. */
 const AUDIBLE_DB: Decibels = -20;

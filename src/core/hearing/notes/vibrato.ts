@@ -1,5 +1,4 @@
-import type { Hertz, Seconds } from '@/core/tuning';
-import { detrended, median, rms, robustSlope } from '@/core/base';
+import { detrended, type Hertz, median, rms, robustSlope, type Seconds } from '@/core/base';
 import type { Vibrato } from './note';
 
 const SLOWEST_HZ = 3.5;

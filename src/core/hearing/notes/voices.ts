@@ -1,6 +1,5 @@
 import { mean } from 'd3-array';
-import { clamp } from '@/core/base';
-import type { Decibels } from '@/core/tuning';
+import { clamp, type Decibels } from '@/core/base';
 import type { Tone } from './tones';
 
 /** A partial this far under the note's strongest is not counted, nor how far one goes below it. */

@@ -1,6 +1,5 @@
-import { clamp } from '@/core/base';
+import { clamp, type Decibels, type Hertz, type Midi } from '@/core/base';
 import type { Frames } from '@/core/hearing/signal';
-import type { Decibels, Hertz, Midi } from '@/core/tuning';
 import { isOverItsEcho } from './echoes';
 import { logOdds, type Evidence } from './evidence';
 import { likeliestTime, TOLD_FROM, USUAL_LENGTH, type Likeliest, type Seen } from './likeliestTime';

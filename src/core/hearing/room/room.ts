@@ -1,6 +1,5 @@
-import { quantile } from '@/core/base';
+import { type Decibels, type Hertz, quantile, type Seconds } from '@/core/base';
 import { SILENCE_DB, type Frames } from '@/core/hearing/signal';
-import type { Decibels, Hertz, Seconds } from '@/core/tuning';
 import * as z from 'zod';
 
 /** What a take says of the room that it was played in; null where no note ended freely. */

@@ -1,4 +1,4 @@
-import type { Hertz, Seconds } from '@/core/tuning';
+import type { Hertz, Seconds } from '@/core/base';
 
 /** The metronome's click: short, known to the sample, and unlike any wind instrument's tone. */
 export const CLICK_SECONDS: Seconds = 0.018;

@@ -1,4 +1,4 @@
-import type { Decibels, Hertz, Seconds } from '@/core/tuning';
+import type { Decibels, Hertz, Seconds } from '@/core/base';
 
 /** Partials that are followed from frame to frame. */
 export const QUICK_PARTIALS = 8;

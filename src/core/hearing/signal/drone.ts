@@ -1,4 +1,4 @@
-import type { Hertz, Seconds } from '@/core/tuning';
+import type { Hertz, Seconds } from '@/core/base';
 
 /** Width of each notch at half power. Narrow enough to leave a tone 3 Hz away, wide enough for two clocks that differ. */
 const NOTCH_HZ: Hertz = 1;

@@ -1,5 +1,4 @@
-import type { ColourId } from '@/core/base';
-import type { Hertz, Seconds } from '@/core/tuning';
+import type { ColourId, Hertz, Seconds } from '@/core/base';
 import type { Settings } from './settings';
 
 /**

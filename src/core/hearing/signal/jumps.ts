@@ -1,4 +1,4 @@
-import type { Hertz, Seconds } from '@/core/tuning';
+import type { Hertz, Seconds } from '@/core/base';
 import { LEAST_AMPLITUDE, SHORTEST_PERIOD, type Loss } from './losses';
 
 /** Over so long a sound's sharpest turn is known: more than a period of any tone. */

@@ -1,4 +1,4 @@
-import type { Decibels } from '@/core/tuning';
+import type { Decibels } from '@/core/base';
 import type { Settings } from './settings';
 
 /** Removes what lies below hearing (DC, rumble): a one-pole, one-zero high pass at about 8 Hz. */

@@ -1,5 +1,5 @@
-import { perColour } from '@/core/base';
-import { centsBetween, type Hertz } from '@/core/tuning';
+import { type Hertz, perColour } from '@/core/base';
+import { centsBetween } from '@/core/tuning';
 import { FloatColumn } from './columns';
 import { Continuity, QUICK_PARTIALS } from './continuity';
 import { DroneRemover } from './drone';

@@ -1,4 +1,4 @@
-import type { Hertz, Seconds } from '@/core/tuning';
+import type { Hertz, Seconds } from '@/core/base';
 
 /** Exact zeros for this long are no sound of any room: a microphone's own noise moves its last digit. */
 const SHORTEST: Seconds = 0.001;

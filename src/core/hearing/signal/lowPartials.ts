@@ -1,5 +1,5 @@
-import { median } from '@/core/base';
-import { centsBetween, type Cents, type Decibels, type Hertz, type Seconds } from '@/core/tuning';
+import { type Cents, type Decibels, type Hertz, median, type Seconds } from '@/core/base';
+import { centsBetween } from '@/core/tuning';
 import type { Frames } from './frames';
 import { Periodicity } from './periodicity';
 import { PitchPath } from './pitchPath';

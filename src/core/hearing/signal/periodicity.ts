@@ -1,4 +1,4 @@
-import type { Hertz } from '@/core/tuning';
+import type { Hertz } from '@/core/base';
 import { CosineTransform } from './cosineTransform';
 import { FractionalPeak, REACH } from './fractional';
 import { RealFft } from './realFft';

@@ -1,4 +1,4 @@
-import type { Hertz } from '@/core/tuning';
+import type { Hertz } from '@/core/base';
 import { FloatColumn } from './columns';
 import { CANDIDATES, type Periodicity } from './periodicity';
 

@@ -1,4 +1,5 @@
-import { centsBetween, type Cents, type Hertz } from '@/core/tuning';
+import type { Cents, Hertz } from '@/core/base';
+import { centsBetween } from '@/core/tuning';
 import { Continuity, QUICK_PARTIALS } from './continuity';
 import type { Frames } from './frames';
 

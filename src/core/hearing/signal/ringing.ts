@@ -1,4 +1,4 @@
-import type { Decibels } from '@/core/tuning';
+import type { Decibels } from '@/core/base';
 
 /** Decibels of air that count as much as one more partial. */
 const AIR_PER_PARTIAL = 3;

@@ -1,6 +1,5 @@
 import { cross, minIndex, range as countedUp } from 'd3-array';
-import { clamp } from '@/core/base';
-import type { Hertz, Seconds } from '@/core/tuning';
+import { clamp, type Hertz, type Seconds } from '@/core/base';
 import { workOf } from './work';
 
 /** What a listener is told about the instrument: all it needs to choose windows and search range. */

@@ -1,5 +1,5 @@
-import { COLOURS, type ColourId } from '@/core/base';
-import { centsBetween, type Hertz } from '@/core/tuning';
+import { type ColourId, COLOURS, type Hertz } from '@/core/base';
+import { centsBetween } from '@/core/tuning';
 import { FloatColumn } from './columns';
 import { PARTIALS, type Frames } from './frames';
 import type { PitchPath } from './pitchPath';

@@ -1,5 +1,4 @@
-import { COLOURS, type ColourId } from '@/core/base';
-import type { Hertz } from '@/core/tuning';
+import { type ColourId, COLOURS, type Hertz } from '@/core/base';
 import { PARTIALS } from './frames';
 import { RealFft } from './realFft';
 import type { Settings } from './settings';

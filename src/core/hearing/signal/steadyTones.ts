@@ -1,5 +1,4 @@
-import { median, quantile } from '@/core/base';
-import type { Decibels, Hertz, Seconds } from '@/core/tuning';
+import { type Decibels, type Hertz, median, quantile, type Seconds } from '@/core/base';
 import { RealFft } from './realFft';
 
 const WINDOW: Seconds = 0.34;

@@ -1,4 +1,4 @@
-import type { Seconds } from '@/core/tuning';
+import type { Seconds } from '@/core/base';
 import { Decimator } from './decimator';
 import type { SampleWindow } from './sampleWindow';
 import { spectrumSeconds, type Settings } from './settings';

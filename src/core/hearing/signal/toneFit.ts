@@ -1,5 +1,4 @@
-import { Cholesky } from '@/core/base';
-import type { Hertz, Seconds } from '@/core/tuning';
+import { Cholesky, type Hertz, type Seconds } from '@/core/base';
 
 /** Against the energy of a tone: what cannot be told apart is left small. */
 const RIDGE = 1e-3;

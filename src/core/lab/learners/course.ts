@@ -1,3 +1,4 @@
+import { DAY_MS } from '@/core/base';
 import type { Instrument } from '@/core/instruments';
 import { playedOf, type Crossing, type Entry, type Played } from '@/core/ledger';
 import { rowOf, slurOf } from '@/core/ledger/memory.testing';
@@ -6,7 +7,6 @@ import { scoreOfBlock, type Block } from '@/core/plan';
 import { unfolded } from '@/core/hearing/matching';
 import { Learner, type LearnerKind } from './learner';
 
-const DAY_MS = 86_400_000;
 const FIRST = Date.UTC(2026, 0, 5);
 /** Practice begins at six in the evening. */
 const EVENING = 18 / 24;

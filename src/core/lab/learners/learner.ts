@@ -1,7 +1,6 @@
-import { Random } from '@/core/base';
+import { type Midi, Random } from '@/core/base';
 import { seamBetween, seamsOf, type Instrument } from '@/core/instruments';
 import type { Score } from '@/core/music';
-import type { Midi } from '@/core/tuning';
 
 /** How someone learns. Skills are log-odds of a clean crossing; what the constants rest on: docs/planning.md. */
 export interface LearnerKind {

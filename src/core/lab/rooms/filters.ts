@@ -1,4 +1,4 @@
-import type { Hertz } from '@/core/tuning';
+import type { Hertz } from '@/core/base';
 
 /** A second-order section in direct form II transposed. */
 class Section {

@@ -1,5 +1,4 @@
-import { quantile, Random } from '@/core/base';
-import type { Decibels, Hertz } from '@/core/tuning';
+import { type Decibels, type Hertz, quantile, Random } from '@/core/base';
 import { convolve } from './convolve';
 import { babble, humOf, pink, type Noise } from './noises';
 import { throughPhone } from './phone';

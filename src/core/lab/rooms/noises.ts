@@ -1,5 +1,4 @@
-import type { Random } from '@/core/base';
-import type { Hertz } from '@/core/tuning';
+import type { Hertz, Random } from '@/core/base';
 import { BandPass } from './filters';
 
 /** What sounds in a house besides the player: each makes samples of RMS 1. */

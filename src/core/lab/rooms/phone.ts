@@ -1,4 +1,4 @@
-import type { Decibels, Hertz, Seconds } from '@/core/tuning';
+import type { Decibels, Hertz, Seconds } from '@/core/base';
 import { HighPass } from './filters';
 
 /** Under this a phone's small microphone and its wind filter hear less and less. */

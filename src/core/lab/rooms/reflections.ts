@@ -1,5 +1,4 @@
-import { Random } from '@/core/base';
-import type { Decibels, Hertz, Seconds } from '@/core/tuning';
+import { type Decibels, type Hertz, Random, type Seconds } from '@/core/base';
 import { BandPass } from './filters';
 
 /** Speed of sound at 20 °C, m/s. */

@@ -1,5 +1,5 @@
+import type { Midi } from '@/core/base';
 import { mainBreakOf } from '@/core/instruments';
-import { type Midi } from '@/core/tuning';
 import { defineFamily } from '../family';
 import { count, dynamic, note, tempo } from '../parameters';
 import { type Writer } from '../writer';

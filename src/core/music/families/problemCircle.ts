@@ -1,5 +1,5 @@
+import type { Midi } from '@/core/base';
 import { writtenRange, type Instrument } from '@/core/instruments';
-import type { Midi } from '@/core/tuning';
 import { defineFamily } from '../family';
 import { count, dynamic, note, tempo } from '../parameters';
 import { nextTo } from './walks';

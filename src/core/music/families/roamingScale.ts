@@ -1,5 +1,4 @@
-import { Random } from '@/core/base';
-import { type Midi } from '@/core/tuning';
+import { type Midi, Random } from '@/core/base';
 import { defineFamily } from '../family';
 import { choice, count, dynamic, flag, range, strictTempo } from '../parameters';
 import { KEY_OPTIONS, SCALE_OPTIONS, notesOfKey, signatureOf, usualKey } from './rows';

@@ -1,5 +1,6 @@
+import type { Midi } from '@/core/base';
 import type { Instrument } from '@/core/instruments';
-import { spell, tonicOf, type Midi } from '@/core/tuning';
+import { spell, tonicOf } from '@/core/tuning';
 
 /** A scale on a tonic: its notes in semitones over it, and how far its signature is from the major key's on the same tonic. */
 interface Scale {

@@ -1,4 +1,5 @@
-import { movedKey, tonicOf, type Midi } from '@/core/tuning';
+import type { Midi } from '@/core/base';
+import { movedKey, tonicOf } from '@/core/tuning';
 import type { Writer } from '../writer';
 import { semitonesOf, signatureOf } from './rows';
 

@@ -1,5 +1,5 @@
+import type { Midi } from '@/core/base';
 import { isUsual, type Instrument } from '@/core/instruments';
-import type { Midi } from '@/core/tuning';
 import { choice } from '../parameters';
 import { semitonesOf, stepwise } from './rows';
 

@@ -1,5 +1,5 @@
+import type { Midi } from '@/core/base';
 import { writtenRange, type Instrument } from '@/core/instruments';
-import type { Midi } from '@/core/tuning';
 import type { Line } from '@/core/music';
 
 /** A line by its notes as the instrument would have them written. */

@@ -1,5 +1,6 @@
+import type { Midi } from '@/core/base';
 import type { Dynamic, Hairpin, Metre, ScoreNote } from '@/core/music';
-import { spelledMidi, type Midi, type Spelling } from '@/core/tuning';
+import { spelledMidi, type Spelling } from '@/core/tuning';
 import { child, descendants, first, numberOf, textOf, type Element } from './xml';
 
 /** A note of a measure, its beat counted from there. */
@@ -63,7 +64,8 @@ const BEAT_UNITS: Readonly<Record<string, number>> = {
   eighth: 0.5,
   '16th': 0.25,
 };
-const NEAR = 1e-4;
+/** Beats. Lengths of a file are whole divisions of a crotchet, given in decimals by some programs: nearer than this they are one. */
+export const SAME_IN_FILE = 1e-4;
 
 /** What was read until here, and holds on into the next measure. */
 interface State {
@@ -199,7 +201,7 @@ function readMeasure(
   const full = (4 * state.metre.beats) / state.metre.unit;
   // A voice that ends early is filled up with silence, but for a pickup, the last bar, or where it is said to be irregular.
   const mayBeShort = measure.attributes['implicit'] === 'yes' || index === 0 || index === count - 1;
-  const isOwnLength = longest > NEAR && (longest > full + NEAR || mayBeShort);
+  const isOwnLength = longest > SAME_IN_FILE && (longest > full + SAME_IN_FILE || mayBeShort);
   const barlines = measure.children.filter(({ name }) => name === 'barline');
   const repeats = barlines.flatMap((each) => child(each, 'repeat') ?? []);
   const begins = barlines
@@ -285,9 +287,9 @@ function readDirection(direction: Element, at: number, voice: string, state: Sta
 function readWedge(type: string | undefined, direction: Element, at: number, state: State): void {
   const place = at + (numberOf(direction, 'offset') ?? 0) / state.divisions;
   if (type === 'stop') {
-    if (place <= at + NEAR) state.hairpinOpen = false;
+    if (place <= at + SAME_IN_FILE) state.hairpinOpen = false;
   } else if (type === 'crescendo' || type === 'diminuendo') {
-    const turns = place > at + NEAR && state.hairpin === 'grow' && type === 'diminuendo';
+    const turns = place > at + SAME_IN_FILE && state.hairpin === 'grow' && type === 'diminuendo';
     state.hairpin = turns ? 'swell' : type === 'crescendo' ? 'grow' : 'fade';
     state.hairpinOpen = true;
   }

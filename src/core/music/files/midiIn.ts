@@ -9,14 +9,14 @@ import { nearestDynamic } from './velocities';
 /** Parts of a beat that a note is read to begin on, the plainest that is near enough first. */
 const GRIDS = [1, 2, 4, 3, 6, 8] as const;
 /** So near, in beats, is on the grid. */
-const NEAR = 0.035;
+const ON_GRID = 0.035;
 const UNITS: readonly number[] = [1, 2, 4, 8, 16, 32];
 
 /** The nearest place that can be written: plain where that is near, else as finely as values go. */
 function placed(beats: number): number {
   for (const grid of GRIDS) {
     const near = Math.round(beats * grid) / grid;
-    if (Math.abs(near - beats) <= NEAR / grid ** 0.5) return near;
+    if (Math.abs(near - beats) <= ON_GRID / grid ** 0.5) return near;
   }
   return ticksOf(beats) / TICKS;
 }

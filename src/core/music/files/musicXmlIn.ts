@@ -15,12 +15,11 @@ import {
 import { modeOf, type Instrument } from '@/core/instruments';
 import { failure, success, type Outcome } from '@/core/base';
 import { inOrder, leftOut, lineOf } from './lines';
-import { pitchesIn, readPart, voicesOf, type Measure, type RawNote } from './measures';
+import { SAME_IN_FILE, pitchesIn, readPart, voicesOf, type Measure, type RawNote } from './measures';
 import { EXTRAS_FIELD } from './musicXmlOut';
 import { playedOut } from './playedOut';
 import { child, descendants, first, numberOf, parsed, textOf, type Element } from './xml';
 
-const NEAR = 1e-4;
 /** Beats are kept to this part of a crotchet: what triplets, quintuplets and demisemiquavers have in common. */
 const FINE = 240;
 const fine = (beats: number) => Math.round(beats * FINE) / FINE;
@@ -117,7 +116,7 @@ function linesIn(root: Element, parts: readonly Element[], instrument: Instrumen
     .filter(({ notes }) => notes > 0);
 }
 
-const regular = ({ beats, metre }: Measure) => Math.abs(beats - lengthOf(metre)) < NEAR;
+const regular = ({ beats, metre }: Measure) => Math.abs(beats - lengthOf(metre)) < SAME_IN_FILE;
 
 /** Crotchets a bar of the first full bar, as far as they are whole. */
 function crotchetsOf(measures: readonly Measure[]): number {

@@ -1,5 +1,5 @@
-import { failure, success, type Outcome } from '@/core/base';
-import { centsBetween, midiToHertz, type Cents, type Hertz, type Midi, type Offsets } from '@/core/tuning';
+import { type Cents, failure, type Hertz, type Midi, type Outcome, success } from '@/core/base';
+import { centsBetween, midiToHertz, type Offsets } from '@/core/tuning';
 
 /** A scale from a tuning file: cents of its degrees over the first; the last one is the period (mostly the octave). */
 export interface ScaleFile {

@@ -1,4 +1,5 @@
-import { tonicOf, type Midi } from '@/core/tuning';
+import type { Midi } from '@/core/base';
+import { tonicOf } from '@/core/tuning';
 import { writtenRange, type Instrument } from '@/core/instruments';
 import { CIRCLE_OF_FOURTHS, signatureOf } from '../families/rows';
 import { isIn } from '../keys';

@@ -1,4 +1,4 @@
-import type { Seconds } from '@/core/tuning';
+import type { Seconds } from '@/core/base';
 import type { ScoreNote } from '../score';
 
 /** How what was played is counted. */

@@ -1,4 +1,4 @@
-import type { Seconds } from '@/core/tuning';
+import type { Seconds } from '@/core/base';
 import type { ScoreNote } from '../score';
 
 /** So much of two playings has to be the same for them to be playings of one phrase. */

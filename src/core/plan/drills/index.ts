@@ -1,4 +1,4 @@
-import type { Seconds } from '@/core/tuning';
+import type { Seconds } from '@/core/base';
 import { DRILLS } from './ordinary';
 import { SEAM_DRILLS } from './seams';
 import type { Row } from './turn';

@@ -1,6 +1,6 @@
+import type { Midi } from '@/core/base';
 import { writtenRange } from '@/core/instruments';
 import { usualAt } from '@/core/music';
-import type { Midi } from '@/core/tuning';
 import { inTurn, keyOf, scaleOf, third, type SeamDrill, type Turn } from './turn';
 
 /** Whether two notes can be played, one after the other, by this instrument. */

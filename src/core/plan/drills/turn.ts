@@ -1,7 +1,8 @@
+import type { Midi, Seconds } from '@/core/base';
 import { comfortOf, usualAt, type Comfort, type FamilyId, type Level, type NoteRange } from '@/core/music';
 import type { Break, Instrument } from '@/core/instruments';
 import type { ProblemNote } from '@/core/ledger';
-import { tonicOf, type Midi, type Seconds } from '@/core/tuning';
+import { tonicOf } from '@/core/tuning';
 
 /** What a drill is for within a day. */
 export type Part = 'seam' | 'tone' | 'dynamics' | 'intonation' | 'rhythm' | 'music' | 'exploring';

@@ -1,6 +1,7 @@
+import type { Midi } from '@/core/base';
 import { registerOf, seamBetween, tendenciesOf, type Instrument } from '@/core/instruments';
 import { findFamily, tempoNotch, type Dynamic, type ReadAs } from '@/core/music';
-import type { Midi, Naming } from '@/core/tuning';
+import type { Naming } from '@/core/tuning';
 import {
   capital,
   FAULTS,

@@ -1,6 +1,6 @@
-import { median } from '@/core/base';
+import { median, type Midi } from '@/core/base';
 import { modeOf } from '@/core/instruments';
-import { leaning, type Midi } from '@/core/tuning';
+import { leaning } from '@/core/tuning';
 import type { Match } from '@/core/hearing/matching';
 import { faultAt } from '../fault';
 import { figure, figuresAt, isKnown, wholeOf, type Figure } from '../figure';

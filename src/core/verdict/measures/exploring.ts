@@ -1,6 +1,6 @@
-import { median, quantile } from '@/core/base';
+import { median, quantile, type Seconds } from '@/core/base';
 import { glideOf } from '@/core/music';
-import { leaning, type Seconds } from '@/core/tuning';
+import { leaning } from '@/core/tuning';
 import type { Chart } from '../charts';
 import { figure, isKnown, valueOf, wholeOf, type Figure } from '../figure';
 import { NOTHING, numbers, SILENT, type Curve, type Measure } from '../measure';

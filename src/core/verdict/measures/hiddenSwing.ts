@@ -1,6 +1,5 @@
-import { median } from '@/core/base';
+import { type Cents, median, type Seconds } from '@/core/base';
 import { lengthOf, type Note } from '@/core/hearing/notes';
-import type { Cents, Seconds } from '@/core/tuning';
 import type { Reading } from '../reading';
 
 /** In a longer note a vibrato is found. */

@@ -1,6 +1,5 @@
-import { median } from '@/core/base';
+import { median, type Seconds } from '@/core/base';
 import { lengthOf, type Note } from '@/core/hearing/notes';
-import type { Seconds } from '@/core/tuning';
 import { amountOf, faultAt } from '../fault';
 import { figure, figuresAt, isKnown, wholeOf, type Figure } from '../figure';
 import { NOTHING, numbers, SILENT, type Measure } from '../measure';

@@ -1,6 +1,6 @@
 import { mean } from 'd3-array';
-import { median } from '@/core/base';
-import { hertzToMidi, leaning as leaningText, type Cents } from '@/core/tuning';
+import { type Cents, median } from '@/core/base';
+import { hertzToMidi, leaning as leaningText } from '@/core/tuning';
 import type { Chart } from '../charts';
 import { amountOf, faultAt } from '../fault';
 import { figure, figuresAt, isKnown, valueOf, wholeOf, type Figure } from '../figure';

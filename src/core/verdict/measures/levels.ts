@@ -1,6 +1,6 @@
-import { median } from '@/core/base';
+import { median, type Seconds } from '@/core/base';
 import { blurOf } from '@/core/hearing/room';
-import { leaning, type Seconds } from '@/core/tuning';
+import { leaning } from '@/core/tuning';
 import { amountOf, faultAt } from '../fault';
 import { figure, figuresAt, valueOf, wholeOf, isKnown, type Figure } from '../figure';
 import { NOTHING, numbers, SILENT, type Measure } from '../measure';

@@ -1,8 +1,8 @@
 import { deviation } from 'd3-array';
-import { leastSquares, median, robustSlopeOver } from '@/core/base';
+import { leastSquares, median, robustSlopeOver, type Seconds } from '@/core/base';
 import { blurOf } from '@/core/hearing/room';
 import { hairpinsOf, type Hairpin } from '@/core/music';
-import { leaning, type Seconds } from '@/core/tuning';
+import { leaning } from '@/core/tuning';
 import type { Chart } from '../charts';
 import { amountOf, beyond, faultAt } from '../fault';
 import { figure, figuresAt, isKnown, valueOf, wholeOf, type Figure } from '../figure';

@@ -1,6 +1,6 @@
 import { group, median } from 'd3-array';
+import type { Decibels } from '@/core/base';
 import type { Note } from '@/core/hearing/notes';
-import type { Decibels } from '@/core/tuning';
 import { playedNotes, scoreNoteOf, type Reading } from '../reading';
 
 /** How many times as much a room may do to a note as it does to most. */

@@ -1,6 +1,6 @@
-import { median, quantile } from '@/core/base';
+import { type Decibels, median, quantile, type Seconds } from '@/core/base';
 import { slideAdvice } from '@/core/instruments';
-import { leaning, type Decibels, type Seconds } from '@/core/tuning';
+import { leaning } from '@/core/tuning';
 import { figure, isKnown, valueOf, wholeOf, type Figure } from '../figure';
 import { numbers, NOTHING, SILENT, type Measure } from '../measure';
 import { centsOff, playedNotes, traced, type Reading } from '../reading';

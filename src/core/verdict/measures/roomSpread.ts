@@ -1,5 +1,6 @@
+import type { Decibels } from '@/core/base';
 import { lengthOf, type Note } from '@/core/hearing/notes';
-import { midiToHertz, type Decibels } from '@/core/tuning';
+import { midiToHertz } from '@/core/tuning';
 import type { Reading } from '../reading';
 
 /**

@@ -1,8 +1,7 @@
-import { median } from '@/core/base';
+import { type Decibels, median } from '@/core/base';
 import { seamBetween } from '@/core/instruments';
 import type { Match } from '@/core/hearing/matching';
 import { blurOf } from '@/core/hearing/room';
-import type { Decibels } from '@/core/tuning';
 import { hiddenSwing } from './hiddenSwing';
 import { roomSpread } from './roomSpread';
 import { beyond, beyondEither } from '../fault';

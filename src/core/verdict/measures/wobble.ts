@@ -1,6 +1,6 @@
+import type { Cents, Decibels, Seconds } from '@/core/base';
 import { lengthOf, type Note } from '@/core/hearing/notes';
 import { blurOf } from '@/core/hearing/room';
-import type { Cents, Decibels, Seconds } from '@/core/tuning';
 import type { Reason } from '../figure';
 import type { Reading } from '../reading';
 import { hiddenSwing, swingError } from './hiddenSwing';

@@ -1,6 +1,6 @@
 import Svg from 'react-native-svg';
+import type { Seconds } from '@/core/base';
 import type { ExploredPicture } from '@/core/hearing/following';
-import type { Seconds } from '@/core/tuning';
 import { Bow } from './Bow';
 import { DynamicEnds } from './DynamicEnds';
 import { Growth } from './Growth';

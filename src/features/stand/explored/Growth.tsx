@@ -1,6 +1,6 @@
 import { G, Line } from 'react-native-svg';
+import type { Seconds } from '@/core/base';
 import type { ExploredPicture } from '@/core/hearing/following';
-import type { Seconds } from '@/core/tuning';
 import { useNoteName, usePalette } from '@/ui';
 import { Mark, Rule, scaled, TEXT, type Room } from './plane';
 
