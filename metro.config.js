@@ -2,53 +2,10 @@ const { createHash } = require('node:crypto');
 const { readdirSync, readFileSync } = require('node:fs');
 const path = require('node:path');
 const { getDefaultConfig } = require('expo/metro-config');
+const { UNUSED, ZOD } = require('./scripts/leftOut.cjs');
 const { allUsed } = require('./scripts/slim.cjs');
 
 const config = getDefaultConfig(__dirname);
-
-/** Zod carries its messages in fifty languages; the app needs one. */
-const ZOD = /[\\/]zod[\\/]v4[\\/]/;
-
-/**
- * Parts of libraries that no screen uses and that nothing reaches while it runs. Without them the first load is a
- * tenth smaller; the browser tests hold the app to its limit.
- */
-const UNUSED = [
-  {
-    from: /react-native-web[\\/]dist/,
-    names: /(Virtualized(Section)?List|FlatList|SectionList|FillRateHelper)$/,
-  },
-  {
-    from: /react-native-web[\\/]dist[\\/]index\.js$/,
-    names:
-      /exports\/(Animated|Button|CheckBox|Clipboard|Easing|ImageBackground|InputAccessoryView|LayoutAnimation|Modal|PanResponder|Picker|ProgressBar|Share|Switch|Touchable(\w*)|Vibration|YellowBox)$/,
-  },
-  { from: /expo-router[\\/]build[\\/]exports\.js$/, names: /layouts\/(Tabs|experimental-stack)$/ },
-  { from: /expo-router[\\/]build[\\/](views|native-tabs)[\\/]/, names: /react-navigation\/bottom-tabs/ },
-  { from: /expo-router[\\/]build[\\/]stack[\\/]/, names: /layouts\/Stack$/ },
-  // Pages lie in a slot, not in a stack with headers; of the stack's module only its router is used.
-  { from: /expo-router[\\/]build[\\/]layouts[\\/]StackClient\.js$/, names: /\/stack-utils$/ },
-  {
-    from: /fork[\\/]native-stack[\\/]createNativeStackNavigator\.js$/,
-    names: /react-navigation\/native-stack$/,
-  },
-  { from: /expo-router[\\/]build[\\/]link[\\/]elements\.js$/, names: /\/HrefPreview$/ },
-  { from: /expo-router[\\/]build[\\/](ExpoRoot|exports|getRoutes)\.js$/, names: /views\/Sitemap$/ },
-  {
-    from: /expo-router[\\/]build[\\/]exports\.js$/,
-    names: /\/(standard-navigation|SuspenseFallback|useSitemap|useScrollToTop)$/,
-  },
-  { from: /react-navigation[\\/]routers[\\/]index\.js$/, names: /\/(Drawer|Tab)Router$/ },
-  {
-    from: /react-navigation[\\/](core|native)[\\/]index\.js$/,
-    names: /\/(StaticNavigation|createStaticNavigation)$/,
-  },
-  // Drawings written as text, drawings that are touched, and transforms that are read back from text.
-  { from: /react-native-svg[\\/].*ReactNativeSVG\.web\.js$/, names: /\/(xml|deprecated|fetchData)$/ },
-  { from: /react-native-svg[\\/].*WebShape\.js$/, names: /\/SvgTouchableMixin$/ },
-  { from: /react-native-svg[\\/].*extractTransform\.js$/, names: /\/transform(ToRn)?$/ },
-  { from: ZOD, names: /(compile|from-json-schema|json-schema-processors|json-schema-generator)\.js$/ },
-];
 
 /** The form that packs with the browser's own means: the usual one brings a compiled module that the page's policy forbids. */
 const ZIP = path.join(__dirname, 'node_modules/@zip.js/zip.js/index-native.cjs');

@@ -76,6 +76,8 @@ const SOURCES = [
   'scripts/build.mjs',
   'scripts/doors.cjs',
   'scripts/slim.cjs',
+  'scripts/leftOut.cjs',
+  'scripts/minify.mjs',
   'scripts/offline.mjs',
   'app.json',
   'babel.config.js',

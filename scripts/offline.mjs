@@ -1,7 +1,8 @@
 /** Finishes dist/: packs every file for the wire, and writes the service worker that keeps the app where there is no network. */
 import { readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
+import { promisify } from 'node:util';
+import { brotliCompress, constants, gzip } from 'node:zlib';
 import { generateSW } from 'workbox-build';
 
 /** Pictures of the router's own development pages: no screen of ours shows them. */
@@ -10,7 +11,7 @@ const LARGEST_BYTES = 5_000_000;
 const PACKED = /\.(html|js|css|json|webmanifest|svg|ttf)$/;
 
 export async function writeServiceWorker(dist) {
-  const { count, size, warnings } = await generateSW({
+  const { warnings } = await generateSW({
     globDirectory: dist,
     globPatterns: ['**/*.{html,js,webmanifest,png,ttf,json}'],
     globIgnores: NEVER_SHOWN,
@@ -28,7 +29,6 @@ export async function writeServiceWorker(dist) {
     sourcemap: false,
   });
   for (const warning of warnings) console.warn(warning);
-  console.log(`service worker: ${count} files, ${(size / 1e6).toFixed(1)} MB`);
 }
 
 function* filesIn(folder) {
@@ -39,23 +39,24 @@ function* filesIn(folder) {
   }
 }
 
+const brotli = promisify(brotliCompress);
+const gzipped = promisify(gzip);
+/** Bytes. What is larger than a library is data, and packed in haste. */
+const LARGE = 2_000_000;
+
 /** Beside each file its brotli and gzip forms, for the server to send as they are. */
-export function packForTheWire(folder) {
-  let before = 0;
-  let after = 0;
-  for (const path of filesIn(folder)) {
-    if (!PACKED.test(path)) continue;
-    const content = readFileSync(path);
-    const brotli = brotliCompressSync(content, {
-      params: {
-        [constants.BROTLI_PARAM_QUALITY]: content.length > 2_000_000 ? 6 : 10,
-        [constants.BROTLI_PARAM_SIZE_HINT]: content.length,
-      },
-    });
-    writeFileSync(`${path}.br`, brotli);
-    writeFileSync(`${path}.gz`, gzipSync(content, { level: 9 }));
-    before += content.length;
-    after += brotli.length;
-  }
-  console.log(`packed: ${(before / 1e6).toFixed(1)} MB to ${(after / 1e6).toFixed(1)} MB`);
+export async function packForTheWire(folder) {
+  await Promise.all(
+    [...filesIn(folder)]
+      .filter((path) => PACKED.test(path))
+      .map(async (path) => {
+        const content = readFileSync(path);
+        const params = {
+          [constants.BROTLI_PARAM_QUALITY]: content.length > LARGE ? 6 : 10,
+          [constants.BROTLI_PARAM_SIZE_HINT]: content.length,
+        };
+        writeFileSync(`${path}.br`, await brotli(content, { params }));
+        writeFileSync(`${path}.gz`, await gzipped(content, { level: 9 }));
+      }),
+  );
 }

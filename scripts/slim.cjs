@@ -3,7 +3,7 @@ const path = require('node:path');
 
 const SRC = path.join(__dirname, '..', 'src');
 
-/** Packages that come as one file, of which we use a few functions. */
+/** Packages that come as one file, of which a few functions are used. */
 const ONE_FILE = /[\\/]node_modules[\\/](d3-array|d3-shape)[\\/]dist[\\/]/;
 
 /** What TypeScript writes into each file that it makes of an `import * as`, and what only that needs. */
@@ -12,12 +12,23 @@ const FOR_IT = ['__createBinding', '__setModuleDefault'];
 /** The same, once for all. */
 const SHARED = '@babel/runtime/helpers/interopRequireWildcard';
 
-/** What our sources import of these packages, each as `package/name`. */
-function allUsed() {
-  return readdirSync(SRC, { recursive: true })
+const MODULES = path.join(__dirname, '..', 'node_modules');
+
+/** Whatever may ask something of these packages: our sources, and their sisters. */
+const asking = () => [
+  ...readdirSync(SRC, { recursive: true })
     .filter((file) => /\.tsx?$/.test(file) && !/\.test(ing)?\./.test(file))
+    .map((file) => path.join(SRC, file)),
+  ...readdirSync(MODULES)
+    .filter((name) => name.startsWith('d3-'))
+    .map((name) => path.join(MODULES, name, 'dist', `${name}.mjs`)),
+];
+
+/** What is imported of these packages, each as `package/name`. What is overlooked here is found by prove.mjs. */
+function allUsed() {
+  return asking()
     .flatMap((file) => [
-      ...readFileSync(path.join(SRC, file), 'utf8').matchAll(/import \{([^}]*)\} from '(d3-[a-z]+)'/g),
+      ...readFileSync(file, 'utf8').matchAll(/import ?\{([^}]*)\} ?from ?['"](d3-[a-z]+)['"]/g),
     ])
     .flatMap(([, names, from]) =>
       names.split(',').map((each) => `${from}/${/^(?:type )?(\w*)/.exec(each.trim())[1]}`),

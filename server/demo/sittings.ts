@@ -105,10 +105,19 @@ function ofRecorder(day: number, progress: number): Asked[] {
   const opens = Math.max(0, 0.8 - 5 * progress);
   const soft = day % 2 === 1;
   return [
-    {
-      family: 'tendency-scan',
-      values: { range: day % 2 === 0 ? { low: 65, high: 77 } : { low: 76, high: 89 }, beats: 2, tempo: 112 },
-    },
+    // The lower and the upper half of the instrument in turn, every second day.
+    ...(day % 2 === 0
+      ? [
+          {
+            family: 'tendency-scan',
+            values: {
+              range: day % 4 === 0 ? { low: 65, high: 77 } : { low: 76, high: 89 },
+              beats: 2,
+              tempo: 112,
+            },
+          },
+        ]
+      : []),
     seam(
       80,
       81,
@@ -117,11 +126,6 @@ function ofRecorder(day: number, progress: number): Asked[] {
       { cue: progress > 0.2 ? 'air before the note' : '' },
     ),
     seam(86, 87, 4, { blip: soft ? 0.45 : 0.22, break: 0.04 }, { dynamic: soft ? 'p' : 'mf' }),
-    {
-      family: 'blind-tuning',
-      values: { notes: 4, beats: 3, seed: 1 + (day % 9), tempo: 120 },
-      player: { wobbleCents: 2.5 },
-    },
     ...(day % 2 === 0
       ? [
           {
@@ -130,7 +134,14 @@ function ofRecorder(day: number, progress: number): Asked[] {
             player: { centsPer10Db: 11 - 5 * progress },
           },
         ]
-      : [seam(77, 81, 4, { gap: opens / 2 }, { dynamic: 'p' })]),
+      : [
+          {
+            family: 'blind-tuning',
+            values: { notes: 4, beats: 3, seed: 1 + (day % 9), tempo: 120 },
+            player: { wobbleCents: 2.5 },
+          },
+          seam(77, 81, 4, { gap: opens / 2 }, { dynamic: 'p' }),
+        ]),
   ];
 }
 
