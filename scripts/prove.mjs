@@ -49,6 +49,17 @@ function givenOutAs(node, above) {
   return isCall(definition) && isExports(definition.arguments[0]) ? definition.arguments[1].value : null;
 }
 
+const known = new WeakMap();
+/** The names that a function makes for itself, in which a module's own are hidden. */
+function namesIn(node) {
+  if (!known.has(node)) {
+    const names = new Set(node.params.map(({ name }) => name));
+    walk(node.body, (each) => each.type === 'VariableDeclarator' && names.add(each.id.name));
+    known.set(node, names);
+  }
+  return known.get(node);
+}
+
 /** One module: what it gives out, what it passes on of others, and what it asks of which other. */
 function readModule(factory, dependencies, words) {
   const isEmpty = factory.body.body.length === 0;
@@ -96,7 +107,7 @@ function readModule(factory, dependencies, words) {
     if (node.type !== 'Identifier' || !bound.has(node.name)) return;
     const next = above.at(-1);
     const isUse =
-      !above.some(({ params }) => params?.some(({ name }) => name === node.name)) &&
+      !above.some((each) => each.params && namesIn(each).has(node.name)) &&
       !(next.type === 'VariableDeclarator' && next.id === node) &&
       !(next.type === 'MemberExpression' && next.property === node && !next.computed) &&
       !(next.type === 'ObjectProperty' && next.key === node && !next.computed);
