@@ -8,6 +8,7 @@ import { root, runAside, say } from './ensure.mjs';
 import { minified } from './minify.mjs';
 import { packForTheWire, writeServiceWorker } from './offline.mjs';
 import { missingNames } from './prove.mjs';
+import { remembered } from './remember.mjs';
 
 const DIST = join(root, 'dist');
 const DEMO = join(root, 'build', 'demo');
@@ -39,6 +40,19 @@ async function buildServer() {
   });
 }
 
+/** Ends the build where a name is asked for that is not there. @param chunks of one program. */
+async function prove(chunks) {
+  const rules = ['prove.mjs', 'leftOut.cjs'].map((name) => readFileSync(join(root, 'scripts', name), 'utf8'));
+  await remembered('proved', [...rules, ...chunks].join('\n'), () => {
+    const { modules, missing } = missingNames(chunks);
+    if (missing.length === 0) return `${modules} modules`;
+    for (const { name, asking } of missing)
+      console.error(`${name} is asked for and not there, in: ${asking}`);
+    say('what is left out of packages stands in scripts/leftOut.cjs and scripts/slim.cjs');
+    process.exit(1);
+  });
+}
+
 async function buildApp() {
   await runAside(
     'npx',
@@ -65,15 +79,8 @@ async function buildApp() {
   const smaller = Promise.all(
     scripts.map(async ({ name, code }) => writeFileSync(join(SCRIPTS, name), await minified(name, code))),
   );
-  for (const isWorker of [false, true]) {
-    const chunks = scripts.filter(({ name }) => WORKER.test(name) === isWorker).map(({ code }) => code);
-    const { missing } = missingNames(chunks);
-    if (missing.length === 0) continue;
-    for (const { name, asking } of missing)
-      console.error(`${name} is asked for and not there, in: ${asking}`);
-    say('what is left out of packages stands in scripts/leftOut.cjs and scripts/slim.cjs');
-    process.exit(1);
-  }
+  for (const isWorker of [false, true])
+    await prove(scripts.filter(({ name }) => WORKER.test(name) === isWorker).map(({ code }) => code));
   await smaller;
   await writeServiceWorker(DIST);
   await packForTheWire(DIST);

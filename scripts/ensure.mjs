@@ -78,6 +78,7 @@ const SOURCES = [
   'scripts/slim.cjs',
   'scripts/leftOut.cjs',
   'scripts/minify.mjs',
+  'scripts/prove.mjs',
   'scripts/offline.mjs',
   'app.json',
   'babel.config.js',

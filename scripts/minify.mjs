@@ -1,14 +1,9 @@
-/** Makes the built scripts small. What was made small before is remembered by its words: a warm build does little. */
-import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+/** Makes the built scripts small. */
 import { isMainThread, parentPort, Worker, workerData } from 'node:worker_threads';
 import { fileURLToPath } from 'node:url';
 import { transform } from 'esbuild';
 import { minify as terser } from 'terser';
-import { root } from './ensure.mjs';
-
-const CACHE = join(root, 'build', 'cache', 'small');
+import { remembered } from './remember.mjs';
 
 /** Terser takes ten times as long as esbuild and leaves a twentieth less: worth it for what stands before the first page. */
 const ofFirstPage = (name) => /^(entry|__)/.test(name);
@@ -33,20 +28,10 @@ const inThread = (name, code) =>
   });
 
 /** @returns the script made small. @param name of its file. */
-export async function minified(name, code) {
-  const kept = join(
-    CACHE,
-    createHash('sha256')
-      .update(ofFirstPage(name) ? 'terser' : 'esbuild')
-      .update(code)
-      .digest('hex'),
-  );
-  if (existsSync(kept)) return readFileSync(kept, 'utf8');
-  const made = ofFirstPage(name) ? await inThread(name, code) : await small(name, code);
-  mkdirSync(CACHE, { recursive: true });
-  writeFileSync(kept, made);
-  return made;
-}
+export const minified = (name, code) =>
+  ofFirstPage(name)
+    ? remembered('terser', code, () => inThread(name, code))
+    : remembered('esbuild', code, () => small(name, code));
 
 if (!isMainThread && workerData?.code !== undefined)
   parentPort.postMessage(await small(workerData.name, workerData.code));

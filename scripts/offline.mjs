@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { brotliCompress, constants, gzip } from 'node:zlib';
 import { generateSW } from 'workbox-build';
+import { remembered } from './remember.mjs';
 
 /** Pictures of the router's own development pages: no screen of ours shows them. */
 const NEVER_SHOWN = ['assets/node_modules/expo-router/**', 'metadata.json'];
@@ -55,8 +56,8 @@ export async function packForTheWire(folder) {
           [constants.BROTLI_PARAM_QUALITY]: content.length > LARGE ? 6 : 10,
           [constants.BROTLI_PARAM_SIZE_HINT]: content.length,
         };
-        writeFileSync(`${path}.br`, await brotli(content, { params }));
-        writeFileSync(`${path}.gz`, await gzipped(content, { level: 9 }));
+        writeFileSync(`${path}.br`, await remembered('brotli', content, () => brotli(content, { params })));
+        writeFileSync(`${path}.gz`, await remembered('gzip', content, () => gzipped(content, { level: 9 })));
       }),
   );
 }
