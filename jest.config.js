@@ -37,7 +37,7 @@ module.exports = {
     },
     {
       preset: 'jest-expo/web',
-      transform: { '/src/core/.*\\.ts$': swc },
+      transform: { '/src/(core|store|audio|worker)/.*\\.ts$': swc },
       moduleNameMapper: {
         ...aliases,
         '^d3-(array|shape|path|scale|interpolate|color|format|time|time-format)$':

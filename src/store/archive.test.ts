@@ -94,13 +94,13 @@ async function whatIsThere(storage: MapStorage) {
 
 describe('an archive', () => {
   it('brings back everything, on a device that has nothing', async () => {
-    const here = await grown(14);
+    const here = await grown(6);
     const file = await archiveOf(here);
     const there = new MapStorage();
     expect(await previewOf(there, await opened(file))).toMatchObject({
-      takes: 14,
-      fresh: 14,
-      withSound: 7,
+      takes: 6,
+      fresh: 6,
+      withSound: 3,
       pieces: 1,
       hasSettings: true,
     });
@@ -203,10 +203,10 @@ describe('what is no archive, or a damaged one', () => {
   });
 
   it('a page that dies while it is brought in leaves whole takes only, and it can be brought in again', async () => {
-    const file = await archiveOf(await grown(9));
+    const file = await archiveOf(await grown(4));
     const whole = new MapStorage();
     await bringIn(whole, file);
-    for (let writes = 0; writes < 12; writes += 5) {
+    for (let writes = 0; writes < 7; writes += 3) {
       const map = new Map<string, string>();
       await bringIn(new DyingStorage(map, writes), file).catch(() => undefined);
       const { entries, takes, sounds } = await whatIsThere(new MapStorage(map));

@@ -30,19 +30,19 @@ describe('free playing', () => {
   });
 
   it('is not scolded for stops: nobody asked for a slur', () => {
-    const { take } = freely('octave-slurs', {}, { gap: 0.5 });
+    const { take } = freely('octave-slurs', { range: { low: 64, high: 67 } }, { gap: 0.5 });
     expect(judge(take, limits).faults.filter(({ kind }) => kind === 'hole')).toEqual([]);
     expect(take.score.notes.filter(({ attack }) => attack === 'tongued').length).toBeGreaterThan(6);
   });
 
   it('is told note by note, misses nothing, and is scolded for no wrong note', () => {
-    const { take } = freely('tendency-scan', { range: { low: 67, high: 79 } });
+    const { take } = freely('tendency-scan', { range: { low: 70, high: 75 } });
     const judgement = judge(take, limits);
     const said = say(judgement, 'english');
     expect(judgement.faults.filter(({ kind }) => kind === 'missed' || kind === 'wrong-note')).toEqual([]);
     const table = said.charts.find(({ kind }) => kind === 'table');
     if (table?.kind !== 'table') throw new Error('no table');
-    expect(table.rows.map(({ name }) => name)).toHaveLength(13);
+    expect(table.rows.map(({ name }) => name)).toHaveLength(6);
     expect(table.rows.find(({ name }) => name === 'D5')!.cells[1]).toMatch(/^(19|20|21) low$/);
   });
 

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { runs, thinned } from '@/core/base/thinned.testing';
 import { instruments } from '@/core/instruments';
 import { spelledMidi, type Spelling } from '@/core/tuning';
 import { barsOf, families, spellerOf, type Score } from '.';
@@ -39,7 +40,7 @@ describe.each(families.map((family) => [family.id, family] as const))('%s', (_id
     new Set([...instrument.hands.map(({ mark }) => mark), 'test']);
 
   it('writes on every instrument full bars, marks of its table, and no third as a fourth', () => {
-    for (const instrument of fit)
+    for (const instrument of thinned(fit, 8))
       for (const level of ['beginner', 'exacting'] as const) {
         const made = family.make(instrument, {}, level);
         if (!made.ok) throw new Error(made.problem);
@@ -68,7 +69,7 @@ describe.each(families.map((family) => [family.id, family] as const))('%s', (_id
           expect([...wrongIn(made.value, marksOf(instrument))]).toEqual([]);
         },
       ),
-      { numRuns: 15 },
+      { numRuns: runs(15) },
     );
   });
 });

@@ -1,4 +1,5 @@
 import * as fc from 'fast-check';
+import { runs } from '@/core/base/thinned.testing';
 import {
   checkInstrument,
   copyOf,
@@ -53,7 +54,7 @@ describe('an instrument of the player’s own, however it was changed', () => {
         if (!checked.ok) expect(checked.problem).toMatch(/^(registers(\.\d+)?|home|transposition)\b.*: ./);
         else expect(checked.value).toEqual(mine);
       }),
-      { numRuns: 300, seed: 5 },
+      { numRuns: runs(300) },
     );
   });
 
@@ -62,7 +63,7 @@ describe('an instrument of the player’s own, however it was changed', () => {
       fc.property(accepted, fc.constantFrom(...LEVELS), (mine, level) => {
         expect(families.map((family) => wrongWith(mine, family, level)).filter(Boolean)).toEqual([]);
       }),
-      { numRuns: 150, seed: 6 },
+      { numRuns: runs(80) },
     );
   });
 
@@ -90,7 +91,7 @@ describe('an instrument of the player’s own, however it was changed', () => {
           if (!made.ok) throw new Error(`${block.family}: ${made.problem}`);
         }
       }),
-      { numRuns: 60, seed: 7 },
+      { numRuns: runs(60) },
     );
   });
 });

@@ -1,4 +1,5 @@
 import * as fc from 'fast-check';
+import { runs } from '@/core/base/thinned.testing';
 import { findInstrument } from '@/core/instruments';
 import { LEVELS } from '@/core/music';
 import { groupsOf } from '@/core/hearing/matching';
@@ -19,7 +20,7 @@ const always = (check: (judgement: Judgement, take: Take) => void): void =>
       fc.constantFrom(...LEVELS),
       (take, level) => check(judge(take, limitsOf(level)), take),
     ),
-    { numRuns: 250, seed: 20261129 },
+    { numRuns: runs(250) },
   );
 
 describe('whatever was heard', () => {

@@ -1,3 +1,4 @@
+import { thinned } from '@/core/base/thinned.testing';
 import { findInstrument } from '@/core/instruments';
 import { findFamily } from '@/core/music';
 import { noFaults, steadyPlayer } from '@/core/lab';
@@ -16,7 +17,7 @@ function moved(sentence: string): string {
   return sentence.replace(/[A-G][♭♯]?\d/g, (name) => names.get(name)!);
 }
 
-test.each(['octave-slurs', 'melody', 'harmonic-climb', 'octave-check', 'tendency-scan'])(
+test.each(thinned(['harmonic-climb', 'melody', 'octave-slurs', 'octave-check', 'tendency-scan'], 2))(
   'all that is said of %s names the notes as they sound, where that is asked',
   (family) => {
     const { take } = sharedTake({

@@ -1,3 +1,4 @@
+import { thinned, WHOLE } from '@/core/base/thinned.testing';
 import { findInstrument, writtenRange } from '@/core/instruments';
 import { hearNotes } from '.';
 import { isUsual, type Asked } from './beginnings';
@@ -9,23 +10,23 @@ function again(id: string, blip: number) {
   const { low, high } = writtenRange(instrument);
   const score = repeats(instrument, Math.round(low + 0.3 * (high - low)), 1);
   const report = emptyReport();
-  for (const place of [1, 2, 3])
+  for (const place of thinned([1, 2, 3], 1))
     listenIn({ room: 'living', place }, { score, instrument, seed: place, faults: { blip } }, report);
   return report;
 }
 
-test.each(['flute', 'clarinet-bb', 'sax-tenor', 'recorder-alto'])(
+test.each(thinned(['flute', 'clarinet-bb', 'sax-tenor', 'recorder-alto'], 2))(
   'a %s’s note tongued again is heard to begin with another mode, though its echo has all partials of it',
   (id) => {
     const { tallies, falseEvents, notes, foundOnce } = again(id, 0.5);
     // Of some nothing but the note's own partials is heard, and those of the echo.
-    expect(tallies.get('blip')!.found).toBeGreaterThanOrEqual(2);
+    expect(tallies.get('blip')!.found).toBeGreaterThanOrEqual(WHOLE ? 2 : 1);
     expect(falseEvents).toEqual([]);
     expect(notes - foundOnce).toBeLessThanOrEqual(2);
   },
 );
 
-test.each(['flute', 'clarinet-bb', 'sax-tenor', 'recorder-alto'])(
+test.each(thinned(['clarinet-bb', 'flute', 'sax-tenor', 'recorder-alto'], 1))(
   'and is not where it begins as it should (%s)',
   (id) => {
     const { falseEvents, notes, foundOnce } = again(id, 0);
@@ -65,8 +66,10 @@ const SHOWN = [
 const MANY = { ...PUT_IN, blip: 0.4 };
 
 test.each([
-  ...BEGUN.map((begun) => [...begun, PUT_IN] as const),
-  ...[...BELOW, ...RINGING, ...SHOWN].map((begun) => [...begun, MANY] as const),
+  ...thinned(BEGUN, 1).map((begun) => [...begun, PUT_IN] as const),
+  ...[BELOW, RINGING, SHOWN]
+    .flatMap((table) => thinned<(typeof table)[number]>(table, 1))
+    .map((begun) => [...begun, MANY] as const),
 ])(
   'in a line of a %s (%i) in a living room (%i) %i is heard once, and begins with a blip of %i',
   (id, seed, place, pitch, mode, faults) => {

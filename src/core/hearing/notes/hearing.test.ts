@@ -1,3 +1,4 @@
+import { thinned, WHOLE } from '@/core/base/thinned.testing';
 import { findInstrument, listeningRange, type Instrument } from '@/core/instruments';
 import { Listener } from '@/core/hearing/signal';
 import { perform, randomFigure, steadyPlayer, type FaultRates, type TrueEvent } from '@/core/lab';
@@ -5,17 +6,20 @@ import { hearNotes, type Heard, type NoteEvent } from '.';
 import { playAndHear, RATE } from './playAndHear.testing';
 
 const SLACK = 0.05;
-const IDS = [
-  'flute',
-  'piccolo',
-  'recorder-alto',
-  'oboe',
-  'bassoon',
-  'clarinet-bb',
-  'clarinet-bass',
-  'sax-tenor',
-  'ney-d',
-];
+const IDS = thinned(
+  [
+    'flute',
+    'piccolo',
+    'recorder-alto',
+    'oboe',
+    'bassoon',
+    'clarinet-bb',
+    'clarinet-bass',
+    'sax-tenor',
+    'ney-d',
+  ],
+  4,
+);
 
 const hear = (instrument: Instrument, seed: number, faults: Partial<FaultRates>) =>
   playAndHear(randomFigure(instrument, seed, 12), instrument, seed, faults);
@@ -68,10 +72,10 @@ describe('random figures on many instruments', () => {
       }
     }
     errors.sort((a, b) => a - b);
-    expect(truths).toBeGreaterThan(12);
+    expect(truths).toBeGreaterThan(WHOLE ? 12 : 4);
     // A dozen or so of each: one may be missed. The bench has enough of them for a finer figure.
     // Of blips some last 20 ms while a tongued note has hardly begun: nobody would hear them.
-    expect(hits / truths).toBeGreaterThanOrEqual(kind === 'blip' ? 0.85 : 0.9);
+    expect(hits).toBeGreaterThanOrEqual(Math.floor(truths * (kind === 'blip' ? 0.85 : 0.9)));
     expect(hits / heardOnes).toBeGreaterThanOrEqual(0.93);
     expect(errors[Math.floor(0.85 * errors.length)]).toBeLessThan(0.012);
   });

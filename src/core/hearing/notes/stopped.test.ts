@@ -1,11 +1,12 @@
 import * as fc from 'fast-check';
+import { thinned, WHOLE } from '@/core/base/thinned.testing';
 import { findInstrument, type Instrument } from '@/core/instruments';
 import type { FaultRates } from '@/core/lab';
 import type { Score } from '@/core/music';
 import { emptyReport, held, listenIn, repeats } from './inRooms.testing';
 import { hadStopped, type Stopping } from './stopped';
 
-const INSTRUMENTS = ['flute', 'recorder-tenor', 'clarinet-eb', 'sax-alto', 'oboe'];
+const INSTRUMENTS = thinned(['flute', 'recorder-tenor', 'clarinet-eb', 'sax-alto', 'oboe'], 2);
 
 /** Hears something in a living room that is played by each of the instruments, in two places. */
 function hear(faults: Partial<FaultRates>, make: (instrument: Instrument, seed: number) => Score) {
@@ -24,14 +25,16 @@ test('a note that is tongued again and begins wrongly in a living room is a note
     repeats(instrument, 74, 2, 6),
   );
   expect(notes - foundOnce).toBeLessThanOrEqual(4);
-  expect(tallies.get('blip')!.found).toBeGreaterThanOrEqual(5);
+  expect(tallies.get('blip')!.found).toBeGreaterThanOrEqual(WHOLE ? 5 : 2);
   expect(falseEvents.filter((event) => event.includes('false break'))).toEqual([]);
 });
 
 test('a break in the middle of a note begins none', () => {
   const { foundOnce, notes, tallies } = hear({ break: 1 }, held);
   expect(notes - foundOnce).toBeLessThanOrEqual(1);
-  expect(tallies.get('break')).toMatchObject({ truth: 12, found: 12 });
+  const { truth, found } = tallies.get('break')!;
+  expect(truth).toBeGreaterThan(WHOLE ? 11 : 3);
+  expect(found).toBe(truth);
   expect(tallies.get('blip')).toBeUndefined();
 });
 

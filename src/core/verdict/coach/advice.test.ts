@@ -1,4 +1,5 @@
 import * as fc from 'fast-check';
+import { runs, thinned, WHOLE } from '@/core/base/thinned.testing';
 import { judgedAsWritten, said, type Otherwise } from '@/core/verdict/asWritten.testing';
 import { families, findFamily, type Score } from '@/core/music';
 import { scoreOfFamily } from '@/core/music/scores.testing';
@@ -76,13 +77,13 @@ describe('whatever goes wrong, on whatever instrument', () => {
             expect(`${mishap}: ${advice.heard}`).toContain(said(judgement).notes[group.index]!.name);
         },
       ),
-      { numRuns: 250 },
+      { numRuns: runs(250) },
     );
-    expect(given).toBeGreaterThan(100);
+    expect(given).toBeGreaterThan(WHOLE ? 100 : 25);
   });
 
   it('none of it is medical, and none of it is certain', () => {
-    for (const instrument of instruments)
+    for (const instrument of thinned(instruments, 8))
       for (const happen of Object.values(MISHAPS)) {
         const score = scoreOfFamily('low-chromatics', instrument.id);
         const advice = adviceOn(score, happen(groupsOf(score, findInstrument(instrument.id)!)[1]!));

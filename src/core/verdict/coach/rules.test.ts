@@ -67,18 +67,20 @@ test('no two rules fit the same place equally well: what is said never depends o
 });
 
 test('every fault has a cause and something to try on every kind of instrument, at every place', () => {
+  const without: string[] = [];
   for (const kind of FAULT_KINDS)
     for (const { instrument, written, fault } of cases({ fault: kind } as Rule))
-      expect(`${kind} ${instrument.id} ${ruleFor(fault, written, instrument)?.fault}`).toBe(
-        `${kind} ${instrument.id} ${kind}`,
-      );
+      if (ruleFor(fault, written, instrument)?.fault !== kind) without.push(`${kind} ${instrument.id}`);
+  expect(without).toEqual([]);
 });
 
 test('a reed is never blamed after one ordinary take', () => {
+  const blamed: string[] = [];
   for (const kind of FAULT_KINDS)
     for (const { instrument, written, fault } of cases({ fault: kind } as Rule)) {
       const rule = ruleFor(fault, written, instrument);
       const said = [rule?.cause, ...Object.values(rule?.tries ?? {})].join(' ');
-      expect(said).not.toMatch(/easier reed|reed is|reed may|another reed|harder reed/);
+      if (/easier reed|reed is|reed may|another reed|harder reed/.test(said)) blamed.push(said);
     }
+  expect(blamed).toEqual([]);
 });
