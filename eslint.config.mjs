@@ -89,7 +89,6 @@ export default tseslint.config(
     settings: { 'import/resolver': { typescript: { project: './tsconfig.json' } } },
     rules: {
       'import/no-restricted-paths': ['error', { zones }],
-      'import/no-cycle': ['error', { maxDepth: 6, ignoreExternal: true }],
       'no-restricted-imports': [
         'error',
         {

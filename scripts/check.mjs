@@ -1,13 +1,45 @@
 /**
- * npm run check: lint and format of what changed, types, and the tests beside it; what the last commit changed when nothing has
- * changed since. It is for between commits; `npm test` is all of it.
+ * npm run check: lint and format of what changed, types, cycles, and the tests beside it; what the last commit changed when
+ * nothing has changed since. It is for between commits; `npm test` is all of it.
+ *
+ * `-- --seeds` runs every property at length under a fresh seed, which it prints; `-- --seeds=7,8` under these.
+ * `-- --whole` runs all unit tests with every case of their matrices.
  */
 import { spawn, spawnSync } from 'node:child_process';
-import { existsSync, readdirSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
-import { ensureModules, root, say } from './ensure.mjs';
+import { CYCLES, ensureModules, root, say } from './ensure.mjs';
 
 await ensureModules();
+
+const JEST = join(root, 'node_modules', 'jest', 'bin', 'jest.js');
+/** Unit tests with their output shown. @returns whether all passed. */
+const unit = (files, env) =>
+  spawnSync(process.execPath, [JEST, ...files, '--selectProjects', 'core', 'app'], {
+    cwd: root,
+    stdio: 'inherit',
+    env: { ...process.env, ...env },
+  }).status === 0;
+
+const asked = process.argv.slice(2).find((each) => each.startsWith('--seeds'));
+if (asked) {
+  const properties = readdirSync(join(root, 'src'), { recursive: true })
+    .filter((name) => name.endsWith('.test.ts'))
+    .map((name) => join('src', name))
+    .filter((path) => readFileSync(join(root, path), 'utf8').includes("from 'fast-check'"));
+  const seeds = asked.split('=')[1]?.split(',') ?? [String(Math.floor(Math.random() * 2 ** 31))];
+  const fallen = seeds.filter((seed) => {
+    say(`${properties.length} files of properties, seed ${seed}`);
+    return !unit(properties, { CASES: seed, WHOLE: '1' });
+  });
+  say(
+    fallen.length === 0
+      ? 'all properties hold'
+      : `they fall under ${fallen.join(', ')}: CASES=… npm run unit`,
+  );
+  process.exit(fallen.length === 0 ? 0 : 1);
+}
+if (process.argv.includes('--whole')) process.exit(unit([], { WHOLE: '1' }) ? 0 : 1);
 
 const git = (...args) =>
   spawnSync('git', args, { cwd: root, encoding: 'utf8' })
@@ -52,7 +84,10 @@ const tests = () =>
 const rest = () =>
   run('types', 'typescript/bin/tsc', ['--noEmit', '--incremental', '--tsBuildInfoFile', `${CACHE}/types`])
     .then(async (good) => (await format()) && good)
-    .then(async (good) => (await lint()) && good);
+    .then(async (good) => (await lint()) && good)
+    .then(async (good) => (await cycles()) && good);
+
+const cycles = () => run('cycles', 'dependency-cruiser/bin/dependency-cruise.mjs', CYCLES);
 
 const format = () =>
   changed.length === 0

@@ -7,6 +7,9 @@ import { fileURLToPath } from 'node:url';
 
 export const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
 
+/** What dependency-cruiser is asked: whether a file needs itself by way of others. */
+export const CYCLES = ['--config', '.dependency-cruiser.cjs', 'src', 'server', 'e2e', 'bench'];
+
 export function say(text) {
   console.log(`— ${text}`);
 }

@@ -5,11 +5,12 @@
  */
 import { execFile as run, spawnSync } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
 import { promisify } from 'node:util';
 import {
   BROWSER,
   CHROMIUM,
+  CYCLES,
   ENGINES,
   ensureBuild,
   ensureModules,
@@ -20,6 +21,9 @@ import {
 
 const execFile = promisify(run);
 const counts = { passed: 0, failed: 0 };
+/** How long each test took. */
+const slowest = [];
+const SLOWEST = 20;
 /** Tests that passed only at the second try. */
 const flaky = [];
 const MINUTE_MS = 60_000;
@@ -75,6 +79,9 @@ function tests(name, limitMs, projects, extra = []) {
     const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites, testResults } = JSON.parse(
       readFileSync(report, 'utf8'),
     );
+    for (const { name: file, assertionResults } of testResults)
+      for (const { fullName, duration } of assertionResults)
+        slowest.push({ seconds: (duration ?? 0) / 1000, test: `${relative(root, file)}: ${fullName}` });
     for (const { assertionResults } of testResults)
       for (const { status: outcome, invocations, fullName } of assertionResults)
         if (outcome === 'passed' && invocations > 1) flaky.push(fullName);
@@ -86,6 +93,7 @@ function tests(name, limitMs, projects, extra = []) {
   }
 }
 
+const started = Date.now();
 /** Does a part, and says how long it took. */
 async function timed(part, work) {
   const begun = Date.now();
@@ -102,6 +110,7 @@ await timed('checks and building', async () => {
     lint: ['eslint/bin/eslint.js', '.', '--max-warnings', '0'],
     format: ['prettier/bin/prettier.cjs', '--check', '.'],
     types: ['typescript/bin/tsc', '--noEmit'],
+    cycles: ['dependency-cruiser/bin/dependency-cruise.mjs', ...CYCLES],
   });
   ensureBuild();
   await checked;
@@ -121,11 +130,16 @@ if (process.env.CI)
     });
     counts[status === 0 ? 'passed' : 'failed']++;
   });
+console.log(`the ${SLOWEST} slowest:`);
+slowest.sort((a, b) => b.seconds - a.seconds);
+for (const { seconds, test } of slowest.slice(0, SLOWEST))
+  console.log(`${seconds.toFixed(1).padStart(6)} s  ${test}`);
 for (const name of flaky) console.log(`flaky: ${name}`);
 // Elsewhere a busy machine may be to blame; where nothing else runs, the test is.
 if (process.env.CI) {
   counts.passed -= flaky.length;
   counts.failed += flaky.length;
 }
+say(`all took ${Math.round((Date.now() - started) / 1000)} s`);
 console.log(`${counts.passed} passed, ${counts.failed} failed`);
 process.exit(counts.failed === 0 ? 0 : 1);

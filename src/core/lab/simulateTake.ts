@@ -2,7 +2,9 @@ import { unfolded } from '@/core/hearing/matching';
 import type { Score } from '@/core/music';
 import { findInstrument, type Instrument } from '@/core/instruments';
 import { heardIn, rooms, type RoomName } from './rooms';
-import { noFaults, perform, steadyPlayer, type FaultRates, type Performance, type Player } from '.';
+import { noFaults, type FaultRates } from './faults';
+import { perform, type Performance } from './perform';
+import { steadyPlayer, type Player } from './player';
 import { takeOf, UNTOLD, type Setup, type Take } from '@/core/take';
 import { TakeListener, type HeardTake, type TakeRequest } from '@/core/take';
 

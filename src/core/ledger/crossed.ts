@@ -13,7 +13,7 @@ export function crossingOf(seam: JudgedSeam, judgement: Judgement, notes: readon
     dipDb: transition?.dipDb ?? null,
     bumpDb: transition?.bumpDb ?? null,
     slurMs: transition?.seconds == null ? null : 1000 * Math.max(0, transition.seconds - blurSeconds),
-    overshootCents: transition?.overshootCents ?? null,
+    overshootCents: seam.overshootCents,
     stepDb: asksLevel(judgement, seam) ? (transition?.levelStepDb ?? null) : null,
     intervalCents: counts('interval') ? seam.errorCents : null,
   };

@@ -1,19 +1,21 @@
 import * as z from 'zod';
 import { warmthSchema } from '@/core/take';
+import type { FigureId } from '@/core/verdict';
 import { sparkSchema } from './spark';
 
 /**
  * By which version of measuring and judging a row was made. Raise it when a figure changes its meaning or gets better: rows of
  * before are then made again from their takes.
  */
-export const MEASURED_BY = 2;
+export const MEASURED_BY = 3;
 
 /** A figure of a take as a whole: value, standard deviation, readings, and of how many where it is a count. */
 export type RowFigure = readonly [value: number, spread: number | null, n: number, of: number | null];
 const isNumber = (each: unknown) => typeof each === 'number' && Number.isFinite(each);
 const isNumberOrNull = (each: unknown) => each === null || isNumber(each);
 /** Looked through by hand: rows are read by the thousand. */
-const rowFiguresSchema = z.custom<Readonly<Record<string, RowFigure>>>(
+export type RowFigures = Readonly<Partial<Record<FigureId, RowFigure>>>;
+const rowFiguresSchema = z.custom<RowFigures>(
   (figures) =>
     typeof figures === 'object' &&
     figures !== null &&

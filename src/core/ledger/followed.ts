@@ -9,7 +9,8 @@ type Better = 'more' | 'less' | 'zero' | 'neither';
 
 /** Something of a take that is worth following over weeks. */
 export interface Followed {
-  readonly id: string;
+  /** A figure, or the one thing that is followed and is none. */
+  readonly id: FigureId | 'clean-tempo';
   readonly label: string;
   readonly unit: string;
   readonly decimals: number;

@@ -1,4 +1,4 @@
-import type { Entry } from './entry';
+import type { Entry, RowFigure } from './entry';
 import { FOLLOWED, type Followed } from './followed';
 import { isSameMusic } from './versus';
 
@@ -25,7 +25,8 @@ export function sinceLast(entry: Entry, earlier: Entry): SinceLast | null {
   const followed = FOLLOWED.find((each) => each.of(entry) !== null && each.of(earlier) !== null);
   if (!followed) return null;
   const [now, before] = [followed.of(entry)!, followed.of(earlier)!];
-  const [mine, theirs] = [entry.figures[followed.id], earlier.figures[followed.id]];
+  const { id } = followed;
+  const [mine, theirs] = id === 'clean-tempo' ? [] : [entry.figures[id], earlier.figures[id]];
   const of = followed.id === SLURS && mine?.[3] && theirs?.[3] ? { now: mine[3], before: theirs[3] } : null;
   const setOtherwise = !isSameMusic(entry, earlier);
   const found = { followed, now, before, of, earlier, setOtherwise };
@@ -46,8 +47,8 @@ function countError(now: number, before: number, of: { now: number; before: numb
 }
 
 function spreadError(
-  mine: Entry['figures'][string] | undefined,
-  theirs: Entry['figures'][string] | undefined,
+  mine: RowFigure | undefined,
+  theirs: RowFigure | undefined,
 ): number | null {
   const parts = [mine, theirs].map((row) =>
     row && row[1] !== null && row[2] >= 2 ? row[1] ** 2 / row[2] : null,

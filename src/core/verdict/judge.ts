@@ -18,6 +18,7 @@ import {
   judgedSlurs,
   MEASURES,
   inNodes,
+  ownOvershoot,
   roomSpread,
   type JudgedSlur,
 } from './measures';
@@ -45,6 +46,8 @@ export interface JudgedSeam extends JudgedSlur {
   readonly spreadDb: Decibels;
   /** How long the room keeps the first note sounding: a change of pitch is not to be timed more closely. */
   readonly blurSeconds: Seconds;
+  /** What of the overshoot is surely the player's. */
+  readonly overshootCents: Cents | null;
   /** Brightness and richness of the second note against the first, in partials. */
   readonly colour: { readonly brightness: number; readonly richness: number } | null;
 }
@@ -151,14 +154,18 @@ function seamOf(reading: Reading, slur: JudgedSlur): JudgedSeam {
     b && to.state === 'played' ? centsOff(reading, { match: to, note: b }) : null,
   ];
   const direction = Math.sign(to.group.sounding - from.group.sounding);
+  const transition = to.parts[0] === undefined ? null : (into.get(to.parts[0]) ?? null);
+  const overshoot = transition?.overshootCents ?? null;
   const known =
     a && b && a.brightness !== null && b.brightness !== null && a.richness !== null && b.richness !== null;
   return {
     ...slur,
-    transition: to.parts[0] === undefined ? null : (into.get(to.parts[0]) ?? null),
+    transition,
     errorCents: offA !== null && offB !== null ? direction * (offB - offA) : null,
     spreadDb: a && b ? roomSpread(reading, [a, b]) : 0,
     blurSeconds: blurOf(reading.room.decaySeconds),
+    overshootCents:
+      overshoot === null ? null : ownOvershoot(reading, notes[transition!.to]!, overshoot).cents,
     colour: known ? { brightness: b.brightness! - a.brightness!, richness: b.richness! - a.richness! } : null,
   };
 }

@@ -5,7 +5,7 @@ import type { Take } from '@/core/take';
 import { useElsewhere } from './useElsewhere';
 import { usePlace } from './usePlace';
 import { Body, Button, momentText, Soft } from '@/ui';
-import { CloseUp } from './later';
+import { CloseUp } from './laterDetail';
 import { NoteRow } from './NoteRow';
 
 /** So many notes are shown at once; more are a tap away. */

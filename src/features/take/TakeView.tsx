@@ -8,7 +8,7 @@ import { findFamily } from '@/core/music';
 import type { Take } from '@/core/take';
 import { putOnStand, useSettings } from '@/store';
 import { Body, Button, momentText, Notice, Screen, Soft, useShape } from '@/ui';
-import { ChartView } from './later';
+import { ChartView } from './laterDetail';
 import { Findings } from './Findings';
 import { setupText } from './setupText';
 import { steadyRemarks } from './steadyRemarks';

@@ -5,4 +5,5 @@ export { setupText } from './setupText';
 export { instrumentName } from './instrumentName';
 export { HowToRead, useAsRead } from './HowToRead';
 export { useTurns } from './useTurns';
-export { CompareScreen, digestTake, judgeTake, TimeChart } from './later';
+export { CompareScreen, digestTake, judgeTake } from './later';
+export { TimeChart } from './laterDetail';

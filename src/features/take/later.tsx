@@ -3,10 +3,7 @@ import type { Digesting, Settings } from '@/store';
 import { later, pageLater } from '@/ui';
 import type { Judged } from './judging';
 
-export const ChartView = later(async () => (await import('./detail')).ChartView);
-export const CloseUp = later(async () => (await import('./detail')).CloseUp);
 export const TakeView = later(async () => (await import('./screens')).TakeView);
-export const TimeChart = later(async () => (await import('./detail')).TimeChart);
 export const CompareScreen = pageLater(
   'Beside each other',
   async () => (await import('./screens')).CompareScreen,

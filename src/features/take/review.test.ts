@@ -13,7 +13,7 @@ const mockOnStand: { family: string; parameters: Record<string, unknown> }[] = [
 let mockSettings: Settings;
 jest.mock('expo-router', () => ({ useRouter: () => ({ push: (path: string) => mockPlaces.push(path) }) }));
 // Parts that a browser loads later are here at once.
-jest.mock('./later', () => ({
+jest.mock('./laterDetail', () => ({
   ...jest.requireActual<object>('./CloseUp'),
   ...jest.requireActual<object>('../../ui/charts'),
 }));

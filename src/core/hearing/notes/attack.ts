@@ -2,7 +2,7 @@ import { median, type Seconds } from '@/core/base';
 import type { Frames } from '@/core/hearing/signal';
 import type { Rings } from './echoes';
 import type { Line } from './line';
-import type { Plateau } from './plateaus';
+import type { Plateau } from './plateau';
 
 type Span = Pick<Plateau, 'from' | 'to'>;
 

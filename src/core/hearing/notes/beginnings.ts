@@ -4,10 +4,10 @@ import type { Played } from './detours';
 import { ECHOING_NOTES } from './echoes';
 import { modeOfNote, otherModes } from './modes';
 import type { NoteEvent } from './note';
-import { onePitchOf, SHORTEST_NOTE, type Plateau } from './plateaus';
 import type { Scene } from './scene';
 import { isTooSoft } from './toldDetours';
 import { wrongBeginning, type WrongBeginning } from './wrongBeginning';
+import { SHORTEST_NOTE, onePitchOf, type Plateau } from './plateau';
 
 /** For so long the notes before it may still be heard. */
 const ECHOES: Seconds = 0.6;

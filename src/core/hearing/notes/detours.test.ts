@@ -3,8 +3,8 @@ import { findInstrument } from '@/core/instruments';
 import { separateDetours } from './detours';
 import { framesOf, held, playIn } from './inRooms.testing';
 import { soundingLine } from './line';
-import type { Plateau } from './plateaus';
 import type { Scene } from './scene';
+import type { Plateau } from './plateau';
 
 /** Bassoon notes that are held, in a living room; what is found in them is put in by hand. */
 const bassoon = findInstrument('bassoon')!;

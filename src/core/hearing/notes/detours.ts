@@ -14,11 +14,11 @@ import { hopMean } from './gaps';
 import { ownSeconds, type Line } from './line';
 import { detourKind, isAboveAll, modeNear } from './modes';
 import type { NoteEvent } from './note';
-import { onePitchOf, SHORTEST_NOTE, type Plateau } from './plateaus';
-import type { Replacement } from './replacements';
 import type { Scene } from './scene';
 import { hadStopped } from './stopped';
 import { endIn, ToldDetours } from './toldDetours';
+import { SHORTEST_NOTE, onePitchOf, type Plateau } from './plateau';
+import type { Replacement } from './replacement';
 
 /** A plateau longer than this between two of one pitch is a note of its own. */
 const LONGEST_BREAK: Seconds = 0.26;

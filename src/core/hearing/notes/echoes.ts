@@ -2,7 +2,7 @@ import { type Decibels, median, type Midi, quantile, type Seconds, type Semitone
 import { partialsAt, PARTIALS, type Frames } from '@/core/hearing/signal';
 import { blurOf, type RoomSound } from '@/core/hearing/room';
 import { newnessIn, type Line } from './line';
-import type { Plateau } from './plateaus';
+import type { Plateau } from './plateau';
 
 /** How long a room keeps sounding: the note before into the beginning of a note, a note itself after its end; 0 where nothing does. */
 export interface Rings {

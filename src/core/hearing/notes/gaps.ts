@@ -2,9 +2,9 @@ import type { Frames } from '@/core/hearing/signal';
 import { midiToHertz } from '@/core/tuning';
 import { RINGS } from '@/core/hearing/room';
 import type { NoteEvent } from './note';
-import type { Plateau } from './plateaus';
 import type { Scene } from './scene';
 import { median, type Seconds } from '@/core/base';
+import type { Plateau } from './plateau';
 
 /** A hole at a slur: this deep for this long. */
 const GAPS: readonly { readonly depthDb: number; readonly seconds: Seconds }[] = [

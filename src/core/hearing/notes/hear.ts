@@ -13,7 +13,7 @@ import { measureNote } from './measure';
 import type { HearingOptions } from './hearing';
 import type { Note, NoteEvent, Transition } from './note';
 import { atItsOnset, onsetOver } from './onset';
-import { onePitchOf, plateausOf, type Plateau } from './plateaus';
+import { plateausOf } from './plateaus';
 import { replacementsIn } from './replacements';
 import type { Scene } from './scene';
 import { bridgeSqueaks } from './squeaks';
@@ -21,6 +21,7 @@ import { withoutTails } from './tails';
 import { transitionsBetween } from './transitions';
 import { isLost } from './lost';
 import { liftUndertones, undertonesIn } from './undertones';
+import { onePitchOf, type Plateau } from './plateau';
 
 export interface Heard {
   readonly notes: Note[];

@@ -11,4 +11,4 @@ export type { Note, NoteEvent, PurityLimits, Transition, UnknownReason } from '.
 export { hearNotes, type Heard } from './hear';
 export type { Due, HearingOptions } from './hearing';
 export { LEAST_MODEL_SECONDS, modelFrom, modelNotes, nearestNote } from './modelNotes';
-export { onePitchOf } from './plateaus';
+export { onePitchOf } from './plateau';

@@ -3,9 +3,9 @@ import type { Frames } from '@/core/hearing/signal';
 import { midiToHertz } from '@/core/tuning';
 import { isOverItsEcho } from './echoes';
 import { hopMean } from './gaps';
-import type { Plateau } from './plateaus';
 import { modeInNote, type Fits, type Together, type Tone } from './tones';
 import { voicesOf } from './voices';
+import type { Plateau } from './plateau';
 
 /** So long before it is found, and after, a note may have begun; an echo hides a soft start. */
 const EARLIEST: Seconds = 0.2;

@@ -4,8 +4,9 @@ import { PARTIALS, ToneFit, WindowedSound, type Frames } from '@/core/hearing/si
 import { midiToHertz } from '@/core/tuning';
 import { ringingSeconds } from './echoes';
 import type { Line } from './line';
-import { mergeDebris, onePitchOf, type Plateau } from './plateaus';
+import { mergeDebris } from './plateaus';
 import type { Scene } from './scene';
+import { onePitchOf, type Plateau } from './plateau';
 
 /** A partial that is taken for its tone is one of the first, and no further than this below the lowest note is a tone. */
 const MOST_RATIO = 7;

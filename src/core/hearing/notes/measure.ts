@@ -8,7 +8,6 @@ import { amidEchoes } from './echoedVibrato';
 import { SILENT_ROOM, type Rings } from './echoes';
 import { ORDINARY_PURITY, type Note, type PurityLimits, type UnknownReason } from './note';
 import type { Line } from './line';
-import type { Plateau } from './plateaus';
 import {
   type Decibels,
   detrended,
@@ -22,6 +21,7 @@ import {
   type Seconds,
 } from '@/core/base';
 import { middlesOf, pitchMotion } from './vibrato';
+import type { Plateau } from './plateau';
 
 /** Attack and release are left out of what is said about the body of a note. */
 const ATTACK: Seconds = 0.12;

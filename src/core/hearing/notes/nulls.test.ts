@@ -1,6 +1,6 @@
 import * as fc from 'fast-check';
 import { withoutNulls } from './nulls';
-import type { Plateau } from './plateaus';
+import type { Plateau } from './plateau';
 
 const HOP = 0.005;
 

@@ -1,5 +1,5 @@
 import type { Seconds, Semitones } from '@/core/base';
-import type { Plateau } from './plateaus';
+import type { Plateau } from './plateau';
 
 /** For how long, and how far, a pitch leaps where a tone and its echoes cancel, and how far apart the tone is before it and after it. */
 const NULL: {

@@ -5,7 +5,7 @@ import { RINGS } from '@/core/hearing/room';
 import { multipleOf } from './echoes';
 import { hopMean } from './gaps';
 import type { Note } from './note';
-import type { Plateau } from './plateaus';
+import type { Plateau } from './plateau';
 
 /** A pitch is found once the window holds so many periods of the tone … */
 const PERIODS = 2.4;

@@ -6,26 +6,13 @@ import { multipleOf } from './echoes';
 import { hopMean } from './gaps';
 import { areLost } from './lost';
 import { interruptionsWithin } from './restarts';
-import type { Doubt, Replacement } from './replacements';
 import { hadStopped } from './stopped';
 import { withinSwings } from './swings';
 import { withoutNulls } from './nulls';
 import type { Scene } from './scene';
+import type { Doubt, Replacement } from './replacement';
+import { onePitchOf, type Plateau } from './plateau';
 
-/** A stretch of frames on one pitch, half-open. */
-export interface Plateau {
-  readonly from: number;
-  readonly to: number;
-  /** Median pitch in MIDI numbers. */
-  readonly pitch: number;
-  /** No silence lies between this and the plateau before. */
-  readonly joined: boolean;
-}
-
-/** What lasts shorter is no note. */
-export const SHORTEST_NOTE: Seconds = 0.06;
-/** Two plateaus nearer than this share of the instrument's smallest step are one pitch. */
-const ONE_PITCH_STEPS = 0.6;
 /** Time over which a plateau's own pitch is followed, so that a slow bend stays one. */
 const FOLLOW: Seconds = 0.3;
 const FEWEST_FRAMES = 2;
@@ -59,9 +46,6 @@ const STAYS_SEMITONES = 0.3;
 /** With vibrato it is told by staying for longer: a glide would have gone on. */
 const STAYS_SWINGING: Seconds = 0.24;
 const GOES_ON_SEMITONES = 0.4;
-
-/** How far apart two pitches of an instrument are one: less than its notes are. */
-export const onePitchOf = ({ step }: Pick<Instrument, 'step'>): Semitones => ONE_PITCH_STEPS * step;
 
 /**
  * Cuts the line where the pitch leaves, where the sound stops, and where the tongue repeats a note.

@@ -7,18 +7,9 @@ import { newnessIn } from './line';
 import { multipleOf } from './echoes';
 import { Naming, type Look } from './naming';
 import { AROUND, PitchMoves } from './pitchMoves';
-import { onePitchOf } from './plateaus';
 import type { Scene } from './scene';
-
-/** Something else that sounded for a moment in the place of a note: a wrong mode or a squeak. Frames are half-open. */
-export interface Replacement {
-  readonly from: number;
-  readonly to: number;
-  /** Of what sounded. */
-  readonly pitch: Midi;
-  /** The note that it interrupts. */
-  readonly note: Midi;
-}
+import { onePitchOf } from './plateau';
+import type { Doubt, Replacement } from './replacement';
 
 /** Frames in which a replacement may begin or end are as new as this, or the pitch leaps there. */
 const NEW = 0.3;
@@ -90,12 +81,6 @@ const FREE_SWING = 2.8;
 const FREE_SPEED = 0.5;
 const SPEED_SHARE = 0.3;
 
-/** Two moments of newness between which something may have taken a note's place, and the log-odds that it did. */
-export interface Doubt {
-  readonly from: number;
-  readonly to: number;
-  readonly odds: number;
-}
 /** What is less likely is not worth telling. */
 const LEAST_ODDS = -6;
 

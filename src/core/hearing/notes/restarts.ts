@@ -3,10 +3,10 @@ import { clamp, type Decibels, quantile, type Seconds } from '@/core/base';
 import { midiToHertz } from '@/core/tuning';
 import { evidenceOfSwing } from './echoedVibrato';
 import { inStep, likeliest, type Start } from './inStep';
-import type { Doubt } from './replacements';
 import { DUE_ODDS, isAt, type Scene } from './scene';
 import { startsWithin } from './starts';
 import { isRegular, swingIn, vibratoIn } from './vibrato';
+import type { Doubt } from './replacement';
 
 /** Two starts are no nearer. */
 const APART: Seconds = 0.1;

@@ -5,9 +5,9 @@ import { multipleOf } from './echoes';
 import { isInPlace } from './isInPlace';
 import { ownSeconds } from './line';
 import { otherModes } from './modes';
-import type { Replacement } from './replacements';
 import type { Scene } from './scene';
 import { hadStopped } from './stopped';
+import type { Replacement } from './replacement';
 
 const ABOVE_TOP = 1.04;
 /** Higher than this so many times what was strongest before it. */

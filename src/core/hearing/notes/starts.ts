@@ -7,8 +7,8 @@ import { hopMean } from './gaps';
 import type { Start } from './inStep';
 import { newnessIn } from './line';
 import { PitchMoves, type Movement } from './pitchMoves';
-import type { Doubt } from './replacements';
 import type { Scene } from './scene';
+import type { Doubt } from './replacement';
 
 /** Partials are watched falling over this many frames, and growing over that many. */
 const FALL_FRAMES = 4;

@@ -2,8 +2,8 @@ import { clamp, median, quantile, type Seconds, type Semitones } from '@/core/ba
 import { RINGS } from '@/core/hearing/room';
 import { hopMean } from './gaps';
 import type { Line } from './line';
-import type { Plateau } from './plateaus';
 import { isRegular } from './vibrato';
+import type { Plateau } from './plateau';
 
 const HALF_SWING: Seconds = 0.145;
 const MOST_SWING: Semitones = 0.9;

@@ -4,7 +4,7 @@ import { RINGS } from '@/core/hearing/room';
 import { multipleOf } from './echoes';
 import { hopMean } from './gaps';
 import type { Line } from './line';
-import type { Plateau } from './plateaus';
+import type { Plateau } from './plateau';
 
 /** No player fades at this share of the rate at which the room does. */
 const DIES_SHARE = 0.35;

@@ -3,11 +3,11 @@ import { ECHOING_NOTES, isOverItsEcho, multipleOf, ringingSeconds } from './echo
 import type { Line } from './line';
 import { detourKind, modeNear } from './modes';
 import type { NoteEvent } from './note';
-import { onePitchOf, SHORTEST_NOTE, type Plateau } from './plateaus';
-import type { Replacement } from './replacements';
 import type { Scene } from './scene';
 import { standingOf, standsByItself, type Standing } from './standsByItself';
 import { Fits, modeInNote } from './tones';
+import { SHORTEST_NOTE, onePitchOf, type Plateau } from './plateau';
+import type { Replacement } from './replacement';
 
 /** Two things as near as this are one. */
 const ONE_TIME: Seconds = 0.03;

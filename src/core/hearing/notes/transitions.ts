@@ -3,9 +3,9 @@ import { midiToHertz } from '@/core/tuning';
 import { hopMean } from './gaps';
 import { ownSeconds, type Line } from './line';
 import type { NoteEvent, Transition } from './note';
-import { onePitchOf, type Plateau } from './plateaus';
 import type { Scene } from './scene';
 import { median, type Seconds } from '@/core/base';
+import { onePitchOf, type Plateau } from './plateau';
 
 /** Two notes further apart than this are not joined. */
 const FURTHEST: Seconds = 0.15;

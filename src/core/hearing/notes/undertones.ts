@@ -5,7 +5,7 @@ import type { Line } from './line';
 import type { NoteEvent } from './note';
 import { ECHOING_NOTES } from './echoes';
 import { soundsBefore } from './newcomers';
-import { mergeDebris, onePitchOf, type Plateau } from './plateaus';
+import { mergeDebris } from './plateaus';
 import { AUDIBLE_IN_ROOM_DB, FittedBelow, type Below } from './below';
 import type { Scene } from './scene';
 import { hadStopped } from './stopped';
@@ -19,6 +19,7 @@ import {
   type Seconds,
   type Semitones,
 } from '@/core/base';
+import { onePitchOf, type Plateau } from './plateau';
 
 /** A component at k/n of the sounding mode n counts when it is this near to partial 1 and lasts this long. */
 const AUDIBLE_DB: Decibels = -20;

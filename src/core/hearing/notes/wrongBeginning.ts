@@ -3,9 +3,9 @@ import type { Frames } from '@/core/hearing/signal';
 import { isOverItsEcho } from './echoes';
 import { logOdds, type Evidence } from './evidence';
 import { likeliestTime, TOLD_FROM, USUAL_LENGTH, type Likeliest, type Seen } from './likeliestTime';
-import type { Plateau } from './plateaus';
 import { standingOf, standsByItself, type Apart } from './standsByItself';
 import { Fits } from './tones';
+import type { Plateau } from './plateau';
 
 /** Something else that sounded for a moment when a note began. Frames are half-open. */
 export interface WrongBeginning {

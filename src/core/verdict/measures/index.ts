@@ -61,5 +61,6 @@ export { differenceOf, type Difference } from './compare';
 export { faultsOfHappenings, happenings, happeningsIn, isAbove, playedText } from './happenings';
 export { inNodes, type InNode } from './nodes';
 export { LEAST_FADE, mayFadeInRoom, roomSpread } from './roomSpread';
+export { ownOvershoot } from './ownOvershoot';
 export { hasWobble, roomWobble, wobbleHiddenBy } from './wobble';
 export { asksLevel, cleanFigures, judgedSlurs, type JudgedSlur } from './slurs';

@@ -1,3 +1,4 @@
+import { least } from 'd3-array';
 import { median, type Seconds } from '@/core/base';
 import { blurOf } from '@/core/hearing/room';
 import { leaning } from '@/core/tuning';
@@ -16,8 +17,10 @@ export const window: Measure = {
   measure(reading) {
     const softest = playedAs(reading, 'softest');
     const rows = softest.flatMap((soft): Figure[] => {
-      const loud = playedAs(reading, 'loudest').find(
-        ({ match }) => match.group.index === soft.match.group.index + 1,
+      // The music may have other notes between the two, and may hold a note's ends more than once.
+      const loud = least(
+        playedAs(reading, 'loudest').filter(({ match }) => match.group.written === soft.match.group.written),
+        ({ match }) => Math.abs(match.group.index - soft.match.group.index),
       );
       if (!loud || soft.note.levelDb === null || loud.note.levelDb === null) return [];
       const about = { at: soft.match.group.index, groups: [soft.match.group.index, loud.match.group.index] };

@@ -2,7 +2,7 @@ import { type Decibels, median } from '@/core/base';
 import { seamBetween } from '@/core/instruments';
 import type { Match } from '@/core/hearing/matching';
 import { blurOf } from '@/core/hearing/room';
-import { hiddenSwing } from './hiddenSwing';
+import { ownOvershoot } from './ownOvershoot';
 import { roomSpread } from './roomSpread';
 import { beyond, beyondEither } from '../fault';
 import type { Fault } from '../faults';
@@ -14,8 +14,6 @@ import { ms } from './held';
 
 /** A mode that sounds on the way this near the arrival belongs to the slur. */
 export const ARRIVAL_SECONDS = 0.3;
-/** Up to so many times its limit an overshoot may be the room's, where it rings. */
-const PULLED = 1.5;
 
 /** A written slur: the notes on its two sides. */
 export interface Slur {
@@ -62,21 +60,15 @@ export const seam: Measure = {
       const blur = 1000 * blurOf(reading.room.decaySeconds);
       const took = ms(seconds);
       const isOfRoom = took !== null && took > limits.seamMs && took - blur <= limits.seamMs;
-      // Two notes that ring together pull at each other's pitch.
-      const isPulled =
-        blur > 0 &&
-        overshootCents !== null &&
-        overshootCents > limits.overshootCents &&
-        overshootCents <= PULLED * limits.overshootCents;
-      // Within its swing a pitch goes beyond the note by itself.
-      const swing = into.vibrato?.extentCents ?? hiddenSwing(reading, into);
-      const isSwing =
-        overshootCents !== null &&
-        overshootCents > limits.overshootCents &&
-        overshootCents - swing <= limits.overshootCents;
-      const overshoot = isPulled
-        ? figure('slur-overshoot', null, at, 'room')
-        : figure('slur-overshoot', isSwing ? null : overshootCents, at, isSwing ? 'vibrato' : 'too-short');
+      const own = overshootCents === null ? null : ownOvershoot(reading, into, overshootCents);
+      const isOfOthers =
+        own !== null && overshootCents! > limits.overshootCents && own.cents <= limits.overshootCents;
+      const overshoot = figure(
+        'slur-overshoot',
+        isOfOthers ? null : overshootCents,
+        at,
+        isOfOthers ? own.because! : 'too-short',
+      );
       return [
         level('slur-dip', dipDb, limits.seamDipDb),
         level('slur-bump', bumpDb, limits.seamBumpDb),
