@@ -1,3 +1,4 @@
+import { basename, dirname } from 'node:path';
 import prettier from 'eslint-config-prettier';
 import importPlugin from 'eslint-plugin-import';
 import reactHooks from 'eslint-plugin-react-hooks';
@@ -15,7 +16,7 @@ const ROOMS = {
 };
 
 /** Each part of the work is a folder with all that belongs to it; it may use the parts before it. */
-const FEATURE_ORDER = [
+export const FEATURE_ORDER = [
   'sound',
   'take',
   'stand',
@@ -32,7 +33,7 @@ const FEATURE_ORDER = [
 ];
 
 /** Data flows one way: music → hearing → take → verdict. Each room of the core may use those before it. */
-const CORE_ORDER = [
+export const CORE_ORDER = [
   'base',
   'tuning',
   'instruments',
@@ -64,6 +65,15 @@ const zones = [
     from: './src/core',
     except: CORE_ORDER.slice(0, i + 1).map((name) => `./${name}`),
     message: `core/${room} may use only the rooms before it: ${CORE_ORDER.slice(0, i).join(', ') || 'none'}.`,
+  })),
+  // A room within a room comes after it: what lies around it must not know it.
+  ...CORE_ORDER.filter((room) => CORE_ORDER.includes(dirname(room))).map((room) => ({
+    target: [
+      `./src/core/${dirname(room)}/!(*.test|*.testing).ts`,
+      `./src/core/${dirname(room)}/!(${basename(room)})/**/!(*.test|*.testing).ts`,
+    ],
+    from: `./src/core/${room}`,
+    message: `core/${dirname(room)} comes before core/${room}.`,
   })),
   ...FEATURE_ORDER.map((room, i) => ({
     target: `./src/features/${room}`,
@@ -103,7 +113,8 @@ export default tseslint.config(
                 '!@/core/formats/shared',
                 '!@/core/lab/learners',
                 '!@/core/verdict/coach',
-                '@/core/{hearing,verdict}/*/*',
+                '@/core/hearing/*/*',
+                '@/core/verdict/*/*',
                 '!@/core/**/*.testing',
                 '@/audio/*',
                 '@/worker/*',
