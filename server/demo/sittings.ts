@@ -105,7 +105,7 @@ function ofRecorder(day: number, progress: number): Asked[] {
   const opens = Math.max(0, 0.8 - 5 * progress);
   const soft = day % 2 === 1;
   return [
-    // The lower and the upper half of the instrument in turn, every second day.
+    // One day a half of the instrument, the next day blind.
     ...(day % 2 === 0
       ? [
           {
@@ -117,7 +117,13 @@ function ofRecorder(day: number, progress: number): Asked[] {
             },
           },
         ]
-      : []),
+      : [
+          {
+            family: 'blind-tuning',
+            values: { notes: 4, beats: 3, seed: 1 + (day % 9), tempo: 120 },
+            player: { wobbleCents: 2.5 },
+          },
+        ]),
     seam(
       80,
       81,
@@ -134,14 +140,7 @@ function ofRecorder(day: number, progress: number): Asked[] {
             player: { centsPer10Db: 11 - 5 * progress },
           },
         ]
-      : [
-          {
-            family: 'blind-tuning',
-            values: { notes: 4, beats: 3, seed: 1 + (day % 9), tempo: 120 },
-            player: { wobbleCents: 2.5 },
-          },
-          seam(77, 81, 4, { gap: opens / 2 }, { dynamic: 'p' }),
-        ]),
+      : [seam(77, 81, 4, { gap: opens / 2 }, { dynamic: 'p' })]),
   ];
 }
 

@@ -1,6 +1,14 @@
 export { checked } from './checked';
 export { Cholesky } from './cholesky';
-export { COLOURS, FEATURES, perColour, type ColourId, type FeatureId } from './features';
+export {
+  COLOURS,
+  FEATURE_IDS,
+  FEATURES,
+  perColour,
+  type ColourId,
+  type FeatureId,
+  type ShortOf,
+} from './features';
 export {
   mannKendall,
   normalQuantile,
@@ -15,6 +23,7 @@ export { failure, success, type Outcome } from './outcome';
 export { fromInt16, toInt16 } from './pcm';
 export { Random } from './random';
 export { readRecord, type Migrations, type RecordKind } from './records';
+export { capital } from './text';
 export {
   clamp,
   detrended,

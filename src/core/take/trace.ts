@@ -1,12 +1,12 @@
 import * as z from 'zod';
 import { median } from 'd3-array';
-import { type ColourId, FEATURES, type Hertz } from '@/core/base';
+import { type ColourId, COLOURS, FEATURES, type Hertz } from '@/core/base';
 import type { Frames } from '@/core/hearing/signal';
 import { hertzToMidi } from '@/core/tuning';
 
-/** Features that are drawn, or looked at, along the way. */
-export const TRACED = ['airinessDb', 'brightness', 'richness'] as const satisfies readonly ColourId[];
-type TracedId = (typeof TRACED)[number];
+type TracedId = { [Id in ColourId]: (typeof FEATURES)[Id]['traced'] extends true ? Id : never }[ColourId];
+/** Features of the spectrum that are drawn, or looked at, along the way. */
+export const TRACED = COLOURS.filter((id): id is TracedId => FEATURES[id].traced);
 export const perTraced = <T>(of: (id: TracedId) => T): Record<TracedId, T> =>
   Object.fromEntries(TRACED.map((id) => [id, of(id)])) as Record<TracedId, T>;
 

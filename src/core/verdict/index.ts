@@ -24,4 +24,4 @@ export type { NoteWords } from './noteWords';
 export { faultText, say, speakingOf } from './say';
 export type { Finding, Verdict } from './say';
 export type { Speaking } from './measure';
-export { capital, fixed, listed, plural, sized } from './words';
+export { fixed, listed, plural, sized } from './words';

@@ -1,4 +1,4 @@
-import type { Midi } from '@/core/base';
+import { type Midi, capital } from '@/core/base';
 import { isTransposing, type ReadAs } from '@/core/music';
 import type { Instrument } from '@/core/instruments';
 import { displayName, type Naming } from '@/core/tuning';
@@ -12,7 +12,7 @@ import type { Said, Speaking } from './measure';
 import { happenings, MEASURES, playedText } from './measures';
 import { noteWords, type NoteWords } from './noteWords';
 import { unjudged } from './unjudged';
-import { capital, fixed, plural, tallied } from './words';
+import { fixed, plural, tallied } from './words';
 
 /** One figure as the player reads it. */
 export interface Finding {

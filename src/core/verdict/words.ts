@@ -70,8 +70,6 @@ export function tallied(names: readonly string[], most = 4): string {
 
 const often = (count: number): string => (count < 2 ? '' : count === 2 ? ' twice' : ` ${count} times`);
 
-export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
-
 /** The first word of a unit where it is a plural: `cents a second`, but not `ms`. */
 const PLURAL = /^(\w{3,})s\b/;
 

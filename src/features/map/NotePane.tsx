@@ -13,7 +13,8 @@ import {
 } from '@/core/ledger';
 import { tendenciesOf, ventOf, writtenRange } from '@/core/instruments';
 import { leaning } from '@/core/tuning';
-import { capital, plural } from '@/core/verdict';
+import { plural } from '@/core/verdict';
+import { capital } from '@/core/base';
 import { useDrill } from '@/features/library';
 import { Body, Button, Heading, Soft, useNoteName, shortDay } from '@/ui';
 import { TimeChart } from '@/features/take';

@@ -16,7 +16,7 @@ import {
   type Played,
   turnSentence,
 } from '@/core/ledger';
-import { capital } from '@/core/verdict';
+import { capital } from '@/core/base';
 import { useDrill } from '@/features/library';
 import { Body, Button, Heading, Soft, useNoteName, wholeDay } from '@/ui';
 import { SeamThread } from './SeamThread';

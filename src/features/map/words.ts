@@ -2,7 +2,8 @@ import type { Cents, Midi } from '@/core/base';
 import type { MappedNote, ProblemNote, Reliability, SeamState } from '@/core/ledger';
 import { seamsOf, type Instrument } from '@/core/instruments';
 import { leaning } from '@/core/tuning';
-import { capital, FAULTS, plural, sized, type FaultKind } from '@/core/verdict';
+import { FAULTS, plural, sized, type FaultKind } from '@/core/verdict';
+import { capital } from '@/core/base';
 
 /** Cents at the wall of the tube that the map is drawn in; further off is drawn there. */
 export const WALL: Cents = 34;

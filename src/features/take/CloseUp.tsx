@@ -3,9 +3,8 @@ import { line } from 'd3-shape';
 import { useState, type ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { Line, Path, Rect } from 'react-native-svg';
-import type { Cents } from '@/core/base';
+import { type Cents, capital } from '@/core/base';
 import {
-  capital,
   distanceOf,
   differenceWord,
   fixed,

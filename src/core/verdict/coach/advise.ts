@@ -1,9 +1,8 @@
-import type { Midi } from '@/core/base';
+import { type Midi, capital } from '@/core/base';
 import { registerOf, seamBetween, tendenciesOf, type Instrument } from '@/core/instruments';
 import { findFamily, tempoNotch, type Dynamic, type ReadAs } from '@/core/music';
 import type { Naming } from '@/core/tuning';
 import {
-  capital,
   FAULTS,
   faultText,
   limitText,

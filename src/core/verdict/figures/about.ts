@@ -1,3 +1,5 @@
+import { capital, FEATURES, type FeatureId, type ShortOf } from '@/core/base';
+
 /** What a figure is, for everybody who shows, files or compares it: one row each. */
 export interface FigureAbout {
   readonly label: string;
@@ -15,6 +17,19 @@ export const GAIN = 'The microphone’s own gain control has to be off.';
 export function about(label: string, unit: string, decimals: number, meaning: string): FigureAbout {
   return { label, unit, decimals, meaning };
 }
+
+/** A figure for each of some features: how far it is from that of something else, under the id `with-short`. */
+export const comparedWith = <With extends string, Id extends FeatureId>(
+  id: With,
+  what: string,
+  features: readonly Id[],
+): Record<`${With}-${ShortOf<Id>}`, FigureAbout> =>
+  Object.fromEntries(
+    features.map((feature) => {
+      const { name, short } = FEATURES[feature];
+      return [`${id}-${short}`, about(`${capital(name)} against the ${what}`, 'steps', 1, STEPS)];
+    }),
+  ) as Record<`${With}-${ShortOf<Id>}`, FigureAbout>;
 
 export function compared(): string {
   return 'Difference of the medians, the second side less the first, with a 95 % interval by resampling. Only where the interval leaves zero out, and by more than 1 cent, 0.5 dB of level, 1 dB of air, 0.2 partials of brightness or 1 of richness, is anything claimed.';

@@ -1,4 +1,5 @@
-import { about, compared, STEPS, type FigureAbout } from './about';
+import { COLOURS, type ColourId } from '@/core/base';
+import { about, comparedWith, compared, STEPS, type FigureAbout } from './about';
 
 /** Figures of: exploring. */
 export const EXPLORING = {
@@ -109,10 +110,7 @@ export const EXPLORING = {
     1,
     'Brightness, richness, air and balance of odd and even partials, each in steps that are about just noticed; the root mean square of them. Level is left out, and another microphone and room colour the sound too: trust the direction more than the number.',
   ),
-  'model-brightness': about('Brightness against the model', 'steps', 1, STEPS),
-  'model-richness': about('Richness against the model', 'steps', 1, STEPS),
-  'model-air': about('Air against the model', 'steps', 1, STEPS),
-  'model-hollow': about('Odd and even against the model', 'steps', 1, STEPS),
+  ...comparedWith<'model', ColourId>('model', 'model', COLOURS),
   'model-nearer': about(
     'Nearer from first to last',
     'steps',

@@ -1,14 +1,11 @@
-import { about, STEPS, type FigureAbout } from './about';
+import { FEATURE_IDS, type FeatureId } from '@/core/base';
+import { about, comparedWith, STEPS, type FigureAbout } from './about';
 
 /** Figures of: sameness. */
 export const SAMENESS = {
   sameness: about('Sameness', 'steps from the reference', 1, STEPS),
   unlike: about('Unlike the reference', 'steps', 1, STEPS),
-  'unlike-brightness': about('Brightness against the reference', 'steps', 1, STEPS),
-  'unlike-richness': about('Richness against the reference', 'steps', 1, STEPS),
-  'unlike-air': about('Air against the reference', 'steps', 1, STEPS),
-  'unlike-hollow': about('Odd and even against the reference', 'steps', 1, STEPS),
-  'unlike-level': about('Level against the reference', 'steps', 1, STEPS),
+  ...comparedWith<'unlike', FeatureId>('unlike', 'reference', FEATURE_IDS),
   'anchors-same': about(
     'The anchor',
     'returns the same',

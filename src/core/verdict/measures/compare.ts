@@ -1,4 +1,4 @@
-import { median, quantile, Random } from '@/core/base';
+import { COLOURS, type ColourId, FEATURES, Random, capital, median, quantile } from '@/core/base';
 import { comparable, modelOf, type Role } from '@/core/music';
 import { figure, figuresAt, isKnown, valueOf, wholeOf, type Figure } from '../figure';
 import type { FigureId } from '../figures';
@@ -6,7 +6,7 @@ import { FIGURES } from '../figures';
 import { NOTHING, numbers, SILENT, type Measure, type Speaking } from '../measure';
 import { centsOff, known, playedAs, playedNotes, type PlayedNote, type Reading } from '../reading';
 import { differenceWord, distanceOf } from '../sameness';
-import { because, capital, fixed, listed, plural, signed, sized } from '../words';
+import { because, fixed, listed, plural, signed, sized } from '../words';
 
 const DRAWS = 2000;
 /** With fewer on either side a difference of medians says nothing. */
@@ -201,12 +201,10 @@ export const colours: Measure = {
   },
 };
 
-const MODEL_PARTS = [
-  ['model-brightness', 'brightness'],
-  ['model-richness', 'richness'],
-  ['model-air', 'airinessDb'],
-  ['model-hollow', 'oddEvenDb'],
-] as const;
+const MODEL_PARTS = COLOURS.map((feature): readonly [FigureId, ColourId] => [
+  `model-${FEATURES[feature].short}`,
+  feature,
+]);
 /** Smaller than this, and it is not heard. */
 const HEARD_STEPS = 1;
 const MOST_SAID = 2;

@@ -1,3 +1,4 @@
+import { capital } from '@/core/base';
 import type { Match } from '@/core/hearing/matching';
 import type { NoteEvent } from '@/core/hearing/notes';
 import { faultAt } from '../fault';
@@ -5,7 +6,7 @@ import { faultOfEvent, FAULTS, type Fault } from '../faults';
 import { figure, isKnown, wholeOf, type Figure } from '../figure';
 import { numbers, type Measure, type Speaking } from '../measure';
 import { eventsOf, scoreNoteOf, type Reading } from '../reading';
-import { capital, listed, plural, tallied } from '../words';
+import { listed, plural, tallied } from '../words';
 import { ARRIVAL_SECONDS } from './slurs';
 
 /** An event at its note, and whether it belongs to the slur into it. */

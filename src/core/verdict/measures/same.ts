@@ -1,4 +1,4 @@
-import { median, type FeatureId } from '@/core/base';
+import { FEATURE_IDS, FEATURES, median, type FeatureId } from '@/core/base';
 import { leaning } from '@/core/tuning';
 import { amountOf, beyond, faultAt } from '../fault';
 import { figure, figuresAt, isKnown, most, wholeOf, type Figure } from '../figure';
@@ -18,15 +18,8 @@ function referenceOf(reading: Reading): (pair: PlayedNote) => PlayedNote {
   return (pair) => one ?? all.find(({ match }) => match.group.phrase === pair.match.group.phrase) ?? pair;
 }
 
-/** Parts of a distance as figures. */
-const PARTS: Readonly<Record<FeatureId, FigureId>> = {
-  brightness: 'unlike-brightness',
-  richness: 'unlike-richness',
-  airinessDb: 'unlike-air',
-  oddEvenDb: 'unlike-hollow',
-  levelDb: 'unlike-level',
-};
-const FEATURE_IDS = Object.keys(PARTS) as FeatureId[];
+/** A part of a distance as a figure. */
+const partOf = (feature: FeatureId): FigureId => `unlike-${FEATURES[feature].short}`;
 /** So many steps fewer partials, and no brighter for it, is thin. */
 const THIN_STEPS = -1.5;
 const NO_BRIGHTER_STEPS = 0.5;
@@ -60,7 +53,7 @@ export const sameness: Measure = {
       return steps === null
         ? []
         : [
-            ...parts.map((part) => figure(PARTS[part.feature], part.steps, { at: match.group.index })),
+            ...parts.map((part) => figure(partOf(part.feature), part.steps, { at: match.group.index })),
             unlike(reading, pair, reference, steps),
           ];
     });
@@ -118,7 +111,7 @@ export const sameness: Measure = {
 /** In what a note differs most from the reference. */
 function mostUnlike(figures: readonly Figure[], at: number): string {
   const parts = FEATURE_IDS.flatMap((feature) => {
-    const found = figuresAt(figures, PARTS[feature]).find((each) => each.at === at);
+    const found = figuresAt(figures, partOf(feature)).find((each) => each.at === at);
     return found ? [{ feature, steps: found.value }] : [];
   });
   const [worst] = parts.sort((a, b) => Math.abs(b.steps) - Math.abs(a.steps));

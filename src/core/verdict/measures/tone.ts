@@ -1,4 +1,4 @@
-import { median } from '@/core/base';
+import { capital, median } from '@/core/base';
 import { lengthOf, type Note } from '@/core/hearing/notes';
 import { leaning } from '@/core/tuning';
 import { amountOf, beyond, beyondEither, faultAt } from '../fault';
@@ -6,7 +6,7 @@ import { figure, figuresAt, isKnown, most, valueOf, wholeOf, type Figure } from 
 import type { FigureId } from '../figures';
 import { numbers, SILENT, type Measure } from '../measure';
 import { centsOff, plainNotes, playedNotes, scoreNoteOf, type PlayedNote } from '../reading';
-import { because, capital, listed, sized } from '../words';
+import { because, listed, sized } from '../words';
 import { inNodes } from './nodes';
 import { mayFadeInRoom, roomSpread } from './roomSpread';
 import { centreError, driftError, hasWobble, roomWobble, wobbleHiddenBy } from './wobble';
