@@ -6,6 +6,7 @@ import { ESLint } from 'eslint';
 import tseslint from 'typescript-eslint';
 import { CORE_ORDER, FEATURE_ORDER } from '../eslint.config.mjs';
 import { CYCLES, root } from './ensure.mjs';
+import { missingNames } from './prove.mjs';
 
 const ROOM = 'import/no-restricted-paths';
 const DOOR = 'no-restricted-imports';
@@ -102,6 +103,28 @@ for (const [name, back] of [
 }
 rmSync(join(root, CYCLE), { recursive: true });
 
+/** What a build makes of modules, the first of which asks a name of the second. */
+const bundle = (...bodies) =>
+  bodies
+    .map(
+      (body, i) =>
+        `__d(function (global, require, _$$_IMPORT_DEFAULT, _$$_IMPORT_ALL, module, exports, _dependencyMap) {${body}},${i},[${i + 1}]);`,
+    )
+    .join('\n');
+const ES = 'Object.defineProperty(exports, "__esModule", { value: true });';
+const ASKS = 'var _b = require(_dependencyMap[0]); (0, _b.planted)();';
+const PASSES_ON = `${ES} var _c = require(_dependencyMap[0]); Object.defineProperty(exports, "planted", { enumerable: true, get: function () { return _c.planted; } });`;
+const BUNDLES = [
+  ['a module that was left out', bundle(ASKS, ''), 1],
+  ['a module that passes on what was left out', bundle(ASKS, PASSES_ON, ''), 1],
+  ['a module without the name', bundle(ASKS, `${ES} exports.other = 1;`), 1],
+  ['a module that has it', bundle(ASKS, PASSES_ON, `${ES} exports.planted = 1;`), 0],
+];
+for (const [what, built, count] of BUNDLES)
+  if (missingNames([built]).missing.length !== count) missed.push(`the build's proof is wrong about ${what}`);
+
 for (const each of missed) console.error(each);
-console.log(`${BREACHES.length + TYPED.length + 2} breaches planted, ${missed.length} not found`);
+console.log(
+  `${BREACHES.length + TYPED.length + 2 + BUNDLES.length} breaches planted, ${missed.length} not found`,
+);
 process.exit(missed.length === 0 ? 0 : 1);
