@@ -5,7 +5,7 @@ import { glideOf } from '@/core/music';
 import type { Take } from '@/core/take';
 import type { Judgement } from '@/core/verdict';
 import type { NoteCell, TakeCells } from './cells';
-import { crossingOf } from './crossed';
+import { crossingOf } from './judgedCrossing';
 
 /** A room louder than this under the notes tells nothing of how they lie. */
 const LEAST_MARGIN: Decibels = 15;

@@ -8,7 +8,7 @@ import { HOLDS } from './holds';
 import { INTONATION } from './intonation';
 import { MODES } from './modes';
 import { EXPLORING } from './exploring';
-import { PLAYED } from './played';
+import { PLAYED } from './freePlaying';
 
 /** Every figure that can be found in a take, by subject; a row each. */
 export const FIGURES = {

@@ -9,7 +9,7 @@ import { just, leaning, scan } from './intonation';
 import { hold } from './holds';
 import { pulses, window } from './levels';
 import { bothWays, line } from './lines';
-import { played } from './played';
+import { played } from './freePlaying';
 import { registerTest, room, slide } from './prepare';
 import { ladder, rhythm } from './rhythm';
 import { interval, octaves } from './octaves';
