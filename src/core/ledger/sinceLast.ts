@@ -46,10 +46,7 @@ function countError(now: number, before: number, of: { now: number; before: numb
   return 100 * Math.sqrt(fair * (1 - fair) * (1 / of.now + 1 / of.before));
 }
 
-function spreadError(
-  mine: RowFigure | undefined,
-  theirs: RowFigure | undefined,
-): number | null {
+function spreadError(mine: RowFigure | undefined, theirs: RowFigure | undefined): number | null {
   const parts = [mine, theirs].map((row) =>
     row && row[1] !== null && row[2] >= 2 ? row[1] ** 2 / row[2] : null,
   );
