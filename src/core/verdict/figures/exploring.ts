@@ -1,5 +1,5 @@
 import { COLOURS, type ColourId } from '@/core/base';
-import { about, comparedWith, compared, STEPS, type FigureAbout } from './about';
+import { about, compared, comparedWith, type FigureAbout } from './about';
 
 /** Figures of: exploring. */
 export const EXPLORING = {
