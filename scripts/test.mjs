@@ -119,7 +119,7 @@ await timed('checks and building', async () => {
 await timed('unit tests', () => tests('unit tests', LIMIT_MS.unit, ['core', 'app'], ['--maxWorkers=100%']));
 // Each waits for music most of the time. What a failed test left open must not keep the others waiting.
 await timed('browser tests', () =>
-  tests('browser tests', LIMIT_MS.browser, ['e2e'], ['--maxWorkers=4', '--forceExit']),
+  tests('browser tests', LIMIT_MS.browser, ['e2e'], ['--maxWorkers=3', '--forceExit']),
 );
 if (process.env.CI)
   await timed('other engines', () => {
