@@ -22,7 +22,7 @@ export interface Crossing {
   readonly bumpDb: Decibels | null;
   /** Beyond what the room alone takes to let the first note go. */
   readonly slurMs: number | null;
-  /** What of it is surely the player's; below zero where a swing was wider than it. */
+  /** What of it is surely the player's: none where a swing was wider than it. */
   readonly overshootCents: Cents | null;
   /** Null also where the two notes were not asked at one level. */
   readonly stepDb: Decibels | null;

@@ -13,8 +13,9 @@ export const MEASURED_BY = 3;
 export type RowFigure = readonly [value: number, spread: number | null, n: number, of: number | null];
 const isNumber = (each: unknown) => typeof each === 'number' && Number.isFinite(each);
 const isNumberOrNull = (each: unknown) => each === null || isNumber(each);
-/** Looked through by hand: rows are read by the thousand. */
+/** A newer version's row may have more than are known here. */
 export type RowFigures = Readonly<Partial<Record<FigureId, RowFigure>>>;
+/** Looked through by hand: rows are read by the thousand. */
 const rowFiguresSchema = z.custom<RowFigures>(
   (figures) =>
     typeof figures === 'object' &&

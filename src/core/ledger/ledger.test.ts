@@ -59,6 +59,16 @@ describe('crossings', () => {
     );
   });
 
+  it('are not opened by a vibrato that swings further than the slur went', () => {
+    // Between the limits of two levels: kept at the wider one, asked by the narrower.
+    const vibrato = { rateHz: 5.5, extentCents: 22 };
+    const swung = asWritten(octaves, { note: () => ({ vibrato }), slur: () => ({ overshootCents: 5 }) });
+    for (const level of LEVELS)
+      expect(cells(swung).crossings.map((each) => isClean(each, limitsOf(level)))).not.toContain(false);
+    const further = asWritten(octaves, { note: () => ({ vibrato }), slur: () => ({ overshootCents: 160 }) });
+    expect(cells(further).crossings.map((each) => isClean(each, limitsOf('steady')))).not.toContain(true);
+  });
+
   it('tell which notes, how loud, and where in the sound', () => {
     const take = asWritten(octaves);
     const { crossings } = cells(take);

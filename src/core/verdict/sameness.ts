@@ -1,4 +1,4 @@
-import { FEATURES, type FeatureId } from '@/core/base';
+import { FEATURE_IDS, FEATURES, type FeatureId } from '@/core/base';
 import type { Note } from '@/core/hearing/notes';
 
 /** What of a tone is compared. */
@@ -18,7 +18,7 @@ export interface Distance {
 
 /** How unlike two tones are: root mean square over the parts that are known of both, each in just noticed steps. */
 export function distanceOf(tone: Colour, reference: Colour): Distance {
-  const parts = (Object.keys(FEATURES) as FeatureId[]).flatMap((feature): ColourPart[] => {
+  const parts = FEATURE_IDS.flatMap((feature): ColourPart[] => {
     const [a, b] = [tone[feature], reference[feature]];
     return a === null || b === null ? [] : [{ feature, steps: (a - b) / FEATURES[feature].step }];
   });

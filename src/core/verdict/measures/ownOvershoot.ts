@@ -20,6 +20,6 @@ export function ownOvershoot(
   const swing = into.vibrato?.extentCents ?? hiddenSwing(reading, into);
   const notSwung = overshootCents - swing;
   const notPulled = blurOf(reading.room.decaySeconds) > 0 ? overshootCents / PULLED : overshootCents;
-  const cents = Math.min(notSwung, notPulled);
+  const cents = Math.max(0, Math.min(notSwung, notPulled));
   return { cents, because: cents === overshootCents ? null : notPulled <= notSwung ? 'room' : 'vibrato' };
 }
