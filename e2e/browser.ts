@@ -67,27 +67,42 @@ interface OpenPage {
   close(): Promise<void>;
 }
 
-/** Opens a page in headless Chromium, on a phone's screen unless asked otherwise. */
-export async function openPage(url: string, options: BrowserOptions = {}): Promise<OpenPage> {
+const ARGS = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--no-first-run',
+  '--autoplay-policy=no-user-gesture-required',
+  '--use-fake-device-for-media-stream',
+  '--use-fake-ui-for-media-stream',
+];
+const launch = (args: readonly string[] = []): Promise<Browser> =>
+  chromium.launch({ executablePath: CHROMIUM, args: [...ARGS, ...args] });
+
+/** A browser of its own whose microphone device plays this, over and over. */
+async function hearing(microphone: Float32Array): Promise<Browser> {
   const folder = mkdtempSync(join(tmpdir(), 'gold-reed-e2e-'));
-  const args = [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-    '--no-first-run',
-    '--autoplay-policy=no-user-gesture-required',
-    '--use-fake-device-for-media-stream',
-    '--use-fake-ui-for-media-stream',
-  ];
+  const file = join(folder, 'microphone.wav');
+  writeFileSync(file, encodeWav(toInt16(microphone), MICROPHONE_RATE));
+  const browser = await launch([`--use-file-for-fake-audio-capture=${file}`]);
+  browser.on('disconnected', () => rmSync(folder, { recursive: true, force: true }));
+  return browser;
+}
+
+/**
+ * Opens a page in headless Chromium, on a phone's screen unless asked otherwise, with a profile of its own.
+ * @param running whose page it is to be, unless it needs a device that plays; otherwise a browser of its own.
+ */
+export async function openPage(
+  url: string,
+  options: BrowserOptions = {},
+  running?: Browser,
+): Promise<OpenPage> {
   const device = options.throughDevice ? options.microphone : undefined;
-  if (device) {
-    const file = join(folder, 'microphone.wav');
-    writeFileSync(file, encodeWav(toInt16(device), MICROPHONE_RATE));
-    args.push(`--use-file-for-fake-audio-capture=${file}`);
-  }
-  const browser: Browser = await chromium.launch({ executablePath: CHROMIUM, args });
+  const own = device ? await hearing(device) : running ? null : await launch();
+  const browser = own ?? running!;
   const context = await browser.newContext({
     viewport: { width: options.width ?? 390, height: options.height ?? 844 },
   });
@@ -109,8 +124,8 @@ export async function openPage(url: string, options: BrowserOptions = {}): Promi
     page,
     complaints,
     async close() {
-      await browser.close();
-      rmSync(folder, { recursive: true, force: true });
+      await context.close();
+      await own?.close();
     },
   };
 }
@@ -121,22 +136,23 @@ export async function openPage(url: string, options: BrowserOptions = {}): Promi
  */
 export function serving(...options: string[]) {
   let server: RunningServer;
+  let browser: Browser;
   let opened: OpenPage | null = null;
   beforeAll(async () => {
-    server = await startServer(...options);
+    [server, browser] = await Promise.all([startServer(...options), launch()]);
   });
   afterEach(async () => {
     await opened?.close();
     opened = null;
   });
-  afterAll(() => server.stop());
+  afterAll(() => Promise.all([server.stop(), browser.close()]));
   /** A page that has been nowhere yet. */
-  const blank = async (browser?: BrowserOptions): Promise<Page> => {
-    opened = await openPage(server.url, browser);
+  const blank = async (options?: BrowserOptions): Promise<Page> => {
+    opened = await openPage(server.url, options, browser);
     return opened.page;
   };
-  const open = async (browser?: BrowserOptions): Promise<Page> => {
-    const page = await blank(browser);
+  const open = async (options?: BrowserOptions): Promise<Page> => {
+    const page = await blank(options);
     await page.goto(server.url);
     return page;
   };

@@ -1,6 +1,6 @@
 /** @jest-environment node */
 import { digestOf } from '@/core/ledger';
-import { zipSync, strToU8 } from 'fflate';
+import { zipOf } from '@/core/base/zipped.testing';
 import { copyOf, findInstrument } from '@/core/instruments';
 import { openArchive, writeArchive } from '@/core/formats/archive';
 import { heldNote, scoreOfFamily } from '@/core/music/scores.testing';
@@ -168,22 +168,19 @@ describe('an archive', () => {
 });
 
 describe('what is no archive, or a damaged one', () => {
-  const manifest = (text: string) => new Blob([zipSync({ 'manifest.json': strToU8(text) })]);
+  const zipped = async (...files: Parameters<typeof zipOf>) => new Blob([(await zipOf(...files)) as BlobPart]);
+  const manifest = (text: string) => zipped({ 'manifest.json': text });
   it.each([
     ['text', new Blob(['hello']), /no archive of Gold Reed, or it is damaged/],
-    ['a zip of other things', new Blob([zipSync({ 'a.exe': strToU8('x') }) as BlobPart]), /other things/],
-    ['a zip without a manifest', new Blob([zipSync({ 'a.json': strToU8('{}') }) as BlobPart]), /no manifest/],
-    [
-      'a path that climbs',
-      new Blob([zipSync({ '../a.json': strToU8('{}') }) as BlobPart]),
-      /other things|damaged/,
-    ],
+    ['a zip of other things', zipped({ 'a.exe': 'x' }), /other things/],
+    ['a zip without a manifest', zipped({ 'a.json': '{}' }), /no manifest/],
+    ['a path that climbs', zipped({ '../a.json': '{}' }), /other things|damaged/],
     ['another program’s', manifest('{"schema":"other"}'), /no archive of Gold Reed/],
     ['a newer one’s', manifest('{"schema":"gold-reed/archive@2"}'), /newer Gold Reed/],
     ['a manifest that is torn', manifest('{"schema'), /damaged/],
-    ['a bomb', new Blob([zipSync({ 'a.json': new Uint8Array(70_000_000) }) as BlobPart]), /unpacks to/],
+    ['a bomb', zipped({ 'a.json': new Uint8Array(70_000_000) }), /unpacks to/],
   ])('%s is refused, and why is said', async (_, file, words) => {
-    const archive = await openArchive(file);
+    const archive = await openArchive(await file);
     expect(archive).toMatchObject({ ok: false, problem: expect.stringMatching(words) as string });
   });
 

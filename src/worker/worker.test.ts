@@ -1,3 +1,4 @@
+/** @jest-environment node */
 import { heldNote } from '@/core/music/scores.testing';
 import { findInstrument } from '@/core/instruments';
 import { perform, steadyPlayer } from '@/core/lab';
@@ -33,7 +34,7 @@ const request = {
 const replies: Reply[] = [];
 /** The page's end of the port on which the samples go. */
 let port: { onmessage: ((event: { data: unknown }) => void) | null; close(): void; closed: boolean };
-const scope = self as unknown as {
+const scope = ((globalThis as { self?: unknown }).self = globalThis as unknown) as {
   onmessage: (event: { data: unknown; ports: unknown[] }) => void;
   postMessage: unknown;
 };

@@ -101,8 +101,9 @@ function digest({ id, takes, own, limits, naming }: DigestRequest): void {
   scope.postMessage({ id, kind: 'digested', takes: digested });
 }
 
-function readMusic({ id, fileName, bytes, instrument, line }: MusicRequest): void {
-  scope.postMessage({ id, kind: 'music', read: readMusicFile(fileName, bytes, instrument, line) });
+async function readMusic({ id, fileName, bytes, instrument, line }: MusicRequest): Promise<void> {
+  const read = await readMusicFile(fileName, bytes, instrument, line);
+  scope.postMessage({ id, kind: 'music', read });
 }
 
 function guarded(id: number, work: () => void): void {
@@ -127,6 +128,6 @@ scope.onmessage = ({ data, ports }) =>
     else if (request.kind === 'clicks') take?.addClicks(request.clicks);
     else if (request.kind === 'finish') finish(request.interruption);
     else if (request.kind === 'digest') digest(request);
-    else if (request.kind === 'read-music') readMusic(request);
+    else if (request.kind === 'read-music') void readMusic(request);
     else simulate(request);
   });

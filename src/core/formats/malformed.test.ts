@@ -1,4 +1,3 @@
-import { strFromU8, strToU8 } from 'fflate';
 import { Random } from '@/core/base';
 import { broken, TRIALS } from '@/core/base/broken.testing';
 import { civilDay } from '@/core/plan';
@@ -6,7 +5,9 @@ import { plannedOn } from '@/core/plan/plan.testing';
 import { openArchive, writeArchive } from './archive';
 import { linkPart, readLink, readShared, sharedText, type Shared } from './shared';
 
-const HELD = { path: 'takes/a.json', bytes: strToU8(JSON.stringify({ remark: 'third reed, cold room' })) };
+const bytesOf = (text: string) => new TextEncoder().encode(text);
+const textOf = (bytes: Uint8Array) => new TextDecoder().decode(bytes);
+const HELD = { path: 'takes/a.json', bytes: bytesOf(JSON.stringify({ remark: 'third reed, cold room' })) };
 
 async function archiveBytes(): Promise<Uint8Array> {
   const chunks: Uint8Array[] = [];
@@ -63,14 +64,14 @@ it(
       instrumentId: 'flute',
       days: [plannedOn([], { today: civilDay('2026-11-27') })],
     };
-    const [link, text] = [strToU8(await linkPart(week)), strToU8(sharedText(week))];
+    const [link, text] = [bytesOf(await linkPart(week)), bytesOf(sharedText(week))];
     const random = new Random(22);
     let refused = 0;
     for (let i = 0; i < TRIALS; i++) {
       const found =
         i % 2 === 0
-          ? await readLink(strFromU8(broken(link, random)))
-          : readShared(strFromU8(broken(text, random)));
+          ? await readLink(textOf(broken(link, random)))
+          : readShared(textOf(broken(text, random)));
       if (found.ok) expect(found.value.kind).toMatch(/^(week|routine|exercise)$/);
       else {
         refused++;
