@@ -1,4 +1,5 @@
 /** Finishes dist/: packs every file for the wire, and writes the service worker that keeps the app where there is no network. */
+import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
@@ -9,27 +10,51 @@ import { remembered } from './remember.mjs';
 /** Pictures of the router's own development pages: no screen of ours shows them. */
 const NEVER_SHOWN = ['assets/node_modules/expo-router/**', 'metadata.json'];
 const LARGEST_BYTES = 5_000_000;
-const PACKED = /\.(html|js|css|json|webmanifest|svg|ttf)$/;
+const PACKED = /\.(html|js|css|json|webmanifest|svg|ttf|txt)$/;
 
+const digest = (algorithm, content, as) => createHash(algorithm).update(content).digest(as);
+
+/**
+ * The worker lays by all of one build or nothing: what is not, to the byte, what was built is not taken, since a newer build may
+ * have been put in its place meanwhile. Each build has a store of its own, so that pages of the one before keep theirs.
+ */
 export async function writeServiceWorker(dist) {
+  const content = (url) => readFileSync(join(dist, url));
+  const cacheId = `gold-reed-${digest('md5', content('index.html'), 'hex')}`;
+  const swDest = join(dist, 'sw.js');
   const { warnings } = await generateSW({
     globDirectory: dist,
-    globPatterns: ['**/*.{html,js,webmanifest,png,ttf,json}'],
+    globPatterns: ['**/*.{html,js,webmanifest,png,ttf,woff2,json,txt}'],
     globIgnores: NEVER_SHOWN,
     maximumFileSizeToCacheInBytes: LARGEST_BYTES,
-    swDest: join(dist, 'sw.js'),
+    swDest,
+    cacheId,
     // Names with a hash are never another file.
     dontCacheBustURLsMatching: /[-.][0-9a-f]{32}\./,
+    manifestTransforms: [
+      (entries) => ({
+        manifest: entries.map((entry) => ({
+          ...entry,
+          integrity: `sha256-${digest('sha256', content(entry.url), 'base64')}`,
+        })),
+      }),
+    ],
     navigateFallback: '/index.html',
-    navigateFallbackDenylist: [/^\/api\//],
+    navigateFallbackDenylist: [/^\/api\//, /\.[^/]*$/],
     clientsClaim: true,
     // A newer one waits until it is asked for: never in the middle of a take.
     skipWaiting: false,
-    cleanupOutdatedCaches: true,
+    // Pages of an earlier build may still be open: see earlier.js.
+    cleanupOutdatedCaches: false,
     inlineWorkboxRuntime: true,
     sourcemap: false,
   });
   for (const warning of warnings) console.warn(warning);
+  const earlier = readFileSync(join(import.meta.dirname, 'earlier.js'), 'utf8');
+  writeFileSync(
+    swDest,
+    `const OWN = ${JSON.stringify(cacheId)};\n${earlier}\n${readFileSync(swDest, 'utf8')}`,
+  );
 }
 
 function* filesIn(folder) {

@@ -273,6 +273,14 @@ test('files with a hash in their name are kept for good, others are asked for an
     expect([page.statusCode, page.body, page.headers['cache-control']]).toEqual([200, 'page', 'no-cache']);
   }
   expect((await pages.inject('/api/nothing')).statusCode).toBe(404);
+  // What a worker would lay by in a script's place must not be a page.
+  for (const url of [
+    `/_expo/static/js/web/screens-${'0b'.repeat(16)}.js`,
+    '/assets/font.ttf',
+    '/icons',
+    '/x.js?y=1',
+  ])
+    expect((await pages.inject(url)).statusCode).toBe(404);
   await pages.close();
   await rm(folder, { recursive: true });
 });

@@ -138,14 +138,20 @@ async function addPages(app: FastifyInstance, folder: string): Promise<void> {
       },
     });
     // The app routes by itself: any page that is no file and no API call is the app's.
-    app.setNotFoundHandler((request, reply) => {
-      const isPage =
-        (request.method === 'GET' || request.method === 'HEAD') && !request.url.startsWith('/api/');
+    app.setNotFoundHandler(({ method, url }, reply) => {
+      const isPage = (method === 'GET' || method === 'HEAD') && !url.startsWith('/api/') && !isFile(url);
+      void reply.header('cache-control', 'no-cache');
       return isPage
-        ? reply.header('cache-control', 'no-cache').sendFile('index.html', folder)
+        ? reply.sendFile('index.html', folder)
         : reply.code(404).send(problem('there is nothing at this address'));
     });
   });
+}
+
+/** Whether an address is a file's: a missing one must not be answered with a page, which would be kept in its place. */
+function isFile(url: string): boolean {
+  const path = url.replace(/[?#].*$/, '');
+  return /^\/(_expo|assets|icons)(\/|$)/.test(path) || /\.[^/]*$/.test(path);
 }
 
 /** Every failure in words of ours, without a path or a line of code. */

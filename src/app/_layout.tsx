@@ -4,10 +4,19 @@ import { AlegreyaSans_700Bold } from '@expo-google-fonts/alegreya-sans/700Bold';
 import { YoungSerif_400Regular } from '@expo-google-fonts/young-serif/400Regular';
 import { Slot, usePathname, type ErrorBoundaryProps } from 'expo-router';
 import { StatusBar, View } from 'react-native';
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
 import { standAhead } from '@/features/planning';
 import { digestTake } from '@/features/take';
-import { judgeBy, keepUp, readAhead, useHome, useSettings, useSettingsProblem, useUpkeep } from '@/store';
+import {
+  judgeBy,
+  keepUp,
+  readAhead,
+  useHome,
+  useSession,
+  useSettings,
+  useSettingsProblem,
+  useUpkeep,
+} from '@/store';
 import {
   Body,
   Button,
@@ -15,6 +24,7 @@ import {
   loadPagesAhead,
   NamingProvider,
   PaletteProvider,
+  PartMissing,
   Problems,
   Screen,
   Shell,
@@ -25,6 +35,9 @@ import {
 
 /** What is due in the log is looked after when the first page has been shown. */
 const SETTLED_MS = 2500;
+
+/** Stands for the id of a session where there is none. */
+const NO_SESSION = '';
 
 judgeBy(digestTake);
 
@@ -83,6 +96,8 @@ function Banner({ error }: { error: Error | undefined }) {
   const { state, stop } = useUpkeep();
   const { data: settingsProblem } = useSettingsProblem();
   const update = useUpdate();
+  const { data: session } = useSession();
+  const [passedOver, passOver] = useState<string | null>(null);
   if (error)
     return (
       <Notice
@@ -99,11 +114,15 @@ function Banner({ error }: { error: Error | undefined }) {
           action={{ label: 'Stop, and go on another time', onPress: stop }}
         />
       ) : null}
-      {update ? (
+      {update && passedOver !== (session?.id ?? NO_SESSION) ? (
         <Notice
           testID="update"
-          text="A newer Gold Reed is ready. Finish what is being played in other tabs first."
-          action={{ label: 'Change to it now', onPress: update }}
+          text="There is a new version of Gold Reed. Your log stays as it is; what is being played in other tabs is finished by the old one."
+          action={{ label: 'Take it now', onPress: update }}
+          other={{
+            label: session ? 'After this session' : 'When Gold Reed is opened next',
+            onPress: () => passOver(session?.id ?? NO_SESSION),
+          }}
         />
       ) : null}
       {settingsProblem ? (
@@ -119,9 +138,14 @@ function Banner({ error }: { error: Error | undefined }) {
 
 /** Whatever goes wrong in a screen: words and a way on, and everything that is stored stays stored. */
 export function ErrorBoundary({ error, retry }: ErrorBoundaryProps) {
+  const isMissing = error instanceof PartMissing;
   return (
-    <Screen title="This page broke">
-      <Body>{`Nothing in your log has been lost. The fault was: ${error.message}`}</Body>
+    <Screen title={isMissing ? 'This page is not all there' : 'This page broke'}>
+      <Body>
+        {isMissing
+          ? `${error.message} Nothing that you played is lost. Loading the page anew takes the new version.`
+          : `Nothing in your log has been lost. The fault was: ${error.message}`}
+      </Body>
       <Button look="strong" label="Try again" onPress={() => void retry()} />
       <Button label="Load the page anew" onPress={() => window.location.reload()} />
       <Button label="To Today" onPress={() => window.location.assign('/')} />

@@ -168,7 +168,8 @@ describe('an archive', () => {
 });
 
 describe('what is no archive, or a damaged one', () => {
-  const zipped = async (...files: Parameters<typeof zipOf>) => new Blob([(await zipOf(...files)) as BlobPart]);
+  const zipped = async (...files: Parameters<typeof zipOf>) =>
+    new Blob([(await zipOf(...files)) as BlobPart]);
   const manifest = (text: string) => zipped({ 'manifest.json': text });
   it.each([
     ['text', new Blob(['hello']), /no archive of Gold Reed, or it is damaged/],

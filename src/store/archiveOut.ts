@@ -12,10 +12,10 @@ import {
 import { TAKE_VERSION, takeFromStored } from '@/core/take';
 import { readAudio } from './audioChunks';
 import { readEntries } from './filing';
-import { ownInstruments, TAKE, TRACE } from './ledgerStore';
+import { TAKE, TRACE } from './ledgerStore';
 import { MUSIC_KEY } from './musicStore';
 import { PLANS_KEY } from './planStore';
-import { SETTINGS_KEY, SETTINGS_VERSION } from './settings';
+import { ownInstruments, SETTINGS_KEY, SETTINGS_VERSION } from './settings';
 import type { Storage } from './storage';
 
 /** What of a stored take is looked at when it is written out: the rest goes as it lies. */

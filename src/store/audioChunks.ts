@@ -45,6 +45,10 @@ export async function readAudio(storage: Storage, id: string): Promise<Int16Arra
   return new Int16Array(bytes.buffer, 0, bytes.length >> 1);
 }
 
+/** Whether there is any, whole or not. */
+export const hasAudio = async (storage: Storage, id: string): Promise<boolean> =>
+  (await storage.getItem(chunkKey(id, 0))) !== null;
+
 export async function removeAudio(storage: Storage, ...ids: readonly string[]): Promise<void> {
   if (ids.length === 0) return;
   const gone = new Set(ids);

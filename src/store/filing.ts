@@ -62,7 +62,7 @@ const metaSchema = z.object({
   filedBy: z.number().int(),
 });
 export type Meta = z.infer<typeof metaSchema>;
-const META: Single<Meta> = {
+export const META: Single<Meta> = {
   key: 'meta',
   kind: { name: 'meta', version: 1, schema: metaSchema, migrations: {} },
   empty: { version: 1, months: [], filedBy: 0 },
@@ -163,11 +163,15 @@ export async function readCells(
 /** What was made of which months, for as long as they are the same. */
 const playedIn = new Map<string, { readonly of: readonly unknown[]; readonly value: readonly Played[] }>();
 
-/** All that was played on an instrument, oldest first: the same as before while nothing in it changed. @param since as above. */
+/**
+ * All that was played on an instrument, oldest first: the same as before while nothing in it changed.
+ * @param since as above. @param until today, in days since 1970; see `playedOf`.
+ */
 export async function readPlayed(
   storage: Storage,
   instrumentId: string,
   since = '',
+  until = Infinity,
 ): Promise<readonly Played[]> {
   const months = await monthsOf(storage, instrumentId, since);
   const [entries, cells] = await Promise.all([readMonths(storage, months), readMonthsCells(storage, months)]);
@@ -175,7 +179,7 @@ export async function readPlayed(
   const key = `${instrumentId} ${since}`;
   const known = playedIn.get(key);
   if (known?.of.length === of.length && of.every((each, i) => each === known.of[i])) return known.value;
-  const value = playedOf(entries.flat(), Object.assign({}, ...cells) as Record<string, PackedCells>);
+  const value = playedOf(entries.flat(), Object.assign({}, ...cells) as Record<string, PackedCells>, until);
   playedIn.set(key, { of, value });
   return value;
 }
@@ -186,9 +190,42 @@ async function monthsOf(storage: Storage, instrumentId: string, since: string): 
 }
 
 /** Ids of all takes that are in the rows. */
-export async function filedIds(storage: Storage, measuredBy = 0): Promise<Set<string>> {
+export async function filedIds(storage: Storage): Promise<Set<string>> {
   const { entries } = await readEntries(storage, Infinity);
-  return new Set(entries.flatMap((entry) => (entry.measuredBy >= measuredBy ? [entry.id] : [])));
+  return new Set(entries.map(({ id }) => id));
+}
+
+/** Ids of takes that have row and cells, measured by this way or a later one. */
+export async function wholeIds(storage: Storage, measuredBy: number): Promise<Set<string>> {
+  const { months } = await readMeta(storage);
+  const [rows, cells] = await Promise.all([readMonths(storage, months), readMonthsCells(storage, months)]);
+  return new Set(
+    rows.flatMap((entries, i) =>
+      entries.flatMap((entry) => (entry.measuredBy >= measuredBy && entry.id in cells[i]! ? [entry.id] : [])),
+    ),
+  );
+}
+
+const countedSchema = z.object({ entries: z.array(z.unknown()) });
+
+/** How many rows there are in months that have as many as they should; null: one has not, or is damaged. */
+export async function rowsCounted(storage: Storage): Promise<number | null> {
+  const { months } = await readMeta(storage);
+  const texts = await storage.getMany(months.flatMap((month) => [entriesKey(month), cellsKey(month)]));
+  const parsed = (key: string): unknown => {
+    try {
+      return JSON.parse(texts[key] ?? '');
+    } catch {
+      return null;
+    }
+  };
+  let rows = 0;
+  for (const month of months) {
+    const entries = countedSchema.safeParse(parsed(entriesKey(month))).data?.entries.length;
+    if (entries !== month.takes || parsed(cellsKey(month)) === null) return null;
+    rows += entries;
+  }
+  return rows;
 }
 
 /** The row of a take, by what it is filed under. */

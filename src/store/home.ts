@@ -1,5 +1,7 @@
 import { createAsyncStorage } from '@react-native-async-storage/async-storage';
 import * as z from 'zod';
+import { setAside } from './aside';
+import { believeClock, type Clock } from './clock';
 import { loadDemo } from './demo';
 import { LedgerStore, type Digesting } from './ledgerStore';
 import { RunningStore } from './runningStore';
@@ -22,6 +24,8 @@ export interface Home {
   readonly store: LedgerStore;
   readonly running: RunningStore;
   readonly storage: Storage;
+  /** As it was when the log was opened. */
+  readonly clock: Clock;
 }
 
 let judging: Digesting = () => {
@@ -45,6 +49,9 @@ export async function openHome(): Promise<Home> {
   const storage = toldPlainly(createAsyncStorage(name));
   const here = await (tab ??= claimTab());
   const store = new LedgerStore(storage, name, (...take) => judging(...take));
+  const now = new Date();
+  await setAside(storage, name, now);
+  const clock = await believeClock(storage, now);
   if (whose === 'demo') await loadDemo(storage, name);
   return {
     whose,
@@ -54,6 +61,7 @@ export async function openHome(): Promise<Home> {
     store,
     running: new RunningStore(storage, name, here),
     storage,
+    clock,
   };
 }
 

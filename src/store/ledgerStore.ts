@@ -1,15 +1,16 @@
 import { rollups, sum } from 'd3-array';
 import { DAY_MS, type Outcome } from '@/core/base';
-import { nameWithin, type Instrument } from '@/core/instruments';
+import { nameWithin } from '@/core/instruments';
 import type { Digest, Entry, PackedCells, Played } from '@/core/ledger';
 import { storedOf, takeFromStored, type StoredTake, type Take } from '@/core/take';
 import type { Naming } from '@/core/tuning';
 import { limitsOf, type Limits } from '@/core/verdict';
 import { readAudio, removeAudio, writeAudio } from './audioChunks';
+import type { Clock } from './clock';
 import { deskWrites, readDesk, unfinishedFor, withoutDraft, type Binned, type Desk } from './desk';
 import { exclusively } from './exclusively';
 import { filed, findEntry, readCells, readEntries, readEntry, readMeta, readPlayed } from './filing';
-import { readSettings, type Settings } from './settings';
+import { ownInstruments, readSettings, type Settings } from './settings';
 import type { Storage, Writes } from './storage';
 import type { Tab } from './tab';
 import { readUnread, unreadWrites } from './unread';
@@ -64,8 +65,8 @@ export class LedgerStore {
   }
 
   /** All that was played on an instrument, oldest first. @param since in months from this one on; ever, without it. */
-  readPlayed(instrumentId: string, since?: string): Promise<readonly Played[]> {
-    return readPlayed(this.storage, instrumentId, since);
+  readPlayed(instrumentId: string, since?: string, now?: Date): Promise<readonly Played[]> {
+    return readPlayed(this.storage, instrumentId, since, now && now.getTime() / DAY_MS);
   }
 
   /** Instruments in the log and how many takes each has, the most played first. */
@@ -191,10 +192,23 @@ export class LedgerStore {
     });
   }
 
-  /** Removes for good what has been in the bin for a week. */
-  async sweep(now: Date): Promise<void> {
+  /**
+   * Removes for good what has been in the bin for a week. A clock that is wrong for one opening takes nothing: what is due has to be
+   * due still a day later, and what was found again where nothing was known of it is the player's to remove.
+   */
+  async sweep({ now, jumped }: Clock): Promise<void> {
+    if (jumped) return;
+    const isDue = ({ deletedAt, why }: Binned) =>
+      why !== 'found' && now.getTime() - Date.parse(deletedAt) >= BIN_DAYS * DAY_MS;
+    const sinceOf = (each: Binned) => (isDue(each) ? (each.dueSince ?? now.toISOString()) : null);
+    await this.alone(async () => {
+      const desk = await readDesk(this.storage);
+      const bin = desk.bin.map((each) => ({ ...each, dueSince: sinceOf(each) }));
+      if (bin.some(({ dueSince }, i) => dueSince !== desk.bin[i]!.dueSince))
+        await this.storage.setMany(deskWrites({ ...desk, bin }));
+    });
     await this.removeForGood(
-      ({ gone, deletedAt }) => gone || now.getTime() - Date.parse(deletedAt) >= BIN_DAYS * DAY_MS,
+      ({ gone, dueSince }) => gone || (dueSince !== null && now.getTime() - Date.parse(dueSince) >= DAY_MS),
     );
   }
 
@@ -204,27 +218,24 @@ export class LedgerStore {
       await this.removeForGood(() => true);
     } catch {
       // On a full disk not even what is to go can be written down: what takes the room goes first.
-      const { bin } = await readDesk(this.storage);
-      await removeAudio(this.storage, ...bin.map(({ id }) => id));
+      await this.alone(async () => {
+        const { bin } = await readDesk(this.storage);
+        await removeAudio(this.storage, ...bin.map(({ id }) => id));
+      });
       await this.removeForGood(() => true);
     }
   }
 
-  /** Cut short, it goes on the next time that the bin is swept. */
+  /** Cut short, it goes on the next time that the bin is swept. What an import brings back meanwhile is not in the bin any more. */
   private async removeForGood(due: (binned: Binned) => boolean): Promise<void> {
-    const gone = await this.alone(async () => {
-      const desk = await readDesk(this.storage);
-      const ids = desk.bin.filter(due).map(({ id }) => id);
-      if (ids.length === 0) return ids;
-      const bin = desk.bin.map((each) => (due(each) ? { ...each, gone: true } : each));
-      await this.storage.setMany(deskWrites({ ...desk, bin }));
-      return ids;
-    });
-    if (gone.length === 0) return;
-    await removeAudio(this.storage, ...gone);
-    await this.storage.removeMany(gone.flatMap((id) => [TAKE + id, TRACE + id]));
     await this.alone(async () => {
       const desk = await readDesk(this.storage);
+      const gone = desk.bin.filter(due).map(({ id }) => id);
+      if (gone.length === 0) return;
+      const marked = desk.bin.map((each) => (due(each) ? { ...each, gone: true } : each));
+      await this.storage.setMany(deskWrites({ ...desk, bin: marked }));
+      await removeAudio(this.storage, ...gone);
+      await this.storage.removeMany(gone.flatMap((id) => [TAKE + id, TRACE + id]));
       const bin = desk.bin.filter(({ id }) => !gone.includes(id));
       await this.storage.setMany(deskWrites({ ...desk, bin }));
     });
@@ -284,15 +295,10 @@ export class LedgerStore {
       instrumentName: take?.instrument ? nameWithin(take.instrument) : (take?.score.instrumentId ?? ''),
       playedAt: take?.createdAt ?? now.toISOString(),
       gone: false,
+      dueSince: null,
     };
     return { ...withoutDraft(desk, id), bin: [...desk.bin.filter((each) => each.id !== id), row] };
   }
-}
-
-/** Old takes only named their instruments; the player's own are looked up in the settings. */
-export async function ownInstruments(storage: Storage): Promise<Instrument[]> {
-  const { ownInstruments: own, removedInstruments } = await readSettings(storage);
-  return [...own, ...removedInstruments];
 }
 
 /** A take and its curves, to be written. */

@@ -9,13 +9,13 @@ const later = new Date('2026-03-01T12:05:00Z');
 
 let storage: MapStorage;
 beforeEach(() => (storage = new MapStorage()));
-const names = async () => (await readMusic(storage)).map(({ fileName }) => fileName);
+const names = async () => (await readMusic(storage)).pieces.map(({ fileName }) => fileName);
 
 describe('own music', () => {
   it('is kept newest first, note for note', async () => {
     await addPiece(storage, { fileName: 'air.mid', score: air, remark: null }, noon);
     await addPiece(storage, { fileName: 'study.musicxml', score: study, remark: null }, later);
-    const [newest, oldest] = await readMusic(storage);
+    const [newest, oldest] = (await readMusic(storage)).pieces;
     expect(newest).toMatchObject({ fileName: 'study.musicxml', addedAt: later.toISOString(), score: study });
     expect(oldest!.score).toEqual(air);
   });
@@ -43,7 +43,6 @@ describe('own music', () => {
   it.each([
     ['cut off', '{"version":1,"pieces":[{"id":"x"', /music/i],
     ['of a newer program', '{"version":9,"pieces":[]}', /newer|version/i],
-    ['of another shape', '{"version":1,"pieces":[{"id":7}]}', /pieces/],
   ])('%s is reported, and stays as it lies', async (_, text, words) => {
     await storage.setItem('music', text);
     await expect(readMusic(storage)).rejects.toThrow(words);
@@ -51,5 +50,19 @@ describe('own music', () => {
       words,
     );
     expect(storage.map.get('music')).toBe(text);
+  });
+
+  it('that cannot be read takes no other piece with it: it is told by its title, and lies as it was', async () => {
+    const good = await addPiece(storage, { fileName: 'air.mid', score: air, remark: null }, noon);
+    const strange = { ...good, id: 'strange', score: { ...air, title: 'Of tomorrow', version: 99 } };
+    await storage.setItem('music', JSON.stringify({ version: 1, pieces: [strange, good] }));
+    expect(await readMusic(storage)).toMatchObject({
+      pieces: [{ id: good.id }],
+      unread: [{ title: 'Of tomorrow', problem: expect.stringMatching(/newer Gold Reed/) as string }],
+    });
+    await addPiece(storage, { fileName: 'new.mid', score: study, remark: null }, later);
+    await removePiece(storage, good.id);
+    expect(await names()).toEqual(['new.mid']);
+    expect((await readMusic(storage)).unread.map(({ stored }) => stored)).toEqual([strange]);
   });
 });

@@ -57,6 +57,7 @@ async function moveTrash(storage: Storage, key: string): Promise<void> {
     instrumentName: take?.score.instrumentId ?? '',
     playedAt: take?.createdAt ?? trash.deletedAt,
     gone: false,
+    dueSince: null,
   };
   const desk: Desk = await readDesk(storage);
   await replace(storage, key, {

@@ -178,6 +178,7 @@ describe('takes of the first version', () => {
       version: 1,
       score: {
         ...score,
+        version: undefined,
         notes: score.notes.map(({ role, open, company, ...note }) => ({
           ...note,
           was: [role, open, company],

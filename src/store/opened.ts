@@ -56,10 +56,17 @@ changes.hear(
 );
 
 export function home(): Promise<Home> {
-  opening ??= openHome().then((opened) => {
-    openName = opened.name;
-    return opened;
-  });
+  opening ??= openHome().then(
+    (opened) => {
+      openName = opened.name;
+      return opened;
+    },
+    (problem: unknown) => {
+      // What failed once may go well the next time that it is asked for.
+      opening = null;
+      throw problem;
+    },
+  );
   return opening;
 }
 

@@ -97,16 +97,17 @@ export const withPlansOf = (plans: Plans, others: Plans): Plans => ({
 const missing = <T extends { readonly id: string }>(here: readonly T[], others: readonly T[]): T[] =>
   others.filter(({ id }) => !here.some((each) => each.id === id));
 
-const SESSIONS_KEY = 'sessions';
-const sessionsKind: RecordKind<{ version: 1; open: { tab: string; id: string; session: Session }[] }> = {
-  name: 'sessions',
-  version: 1,
-  schema: z.object({
-    version: z.literal(1),
-    open: z.array(z.object({ tab: z.string(), id: z.string(), session: sessionSchema })),
-  }),
-  migrations: {},
-};
+export const SESSIONS_KEY = 'sessions';
+export const sessionsKind: RecordKind<{ version: 1; open: { tab: string; id: string; session: Session }[] }> =
+  {
+    name: 'sessions',
+    version: 1,
+    schema: z.object({
+      version: z.literal(1),
+      open: z.array(z.object({ tab: z.string(), id: z.string(), session: sessionSchema })),
+    }),
+    migrations: {},
+  };
 
 async function readOpen(storage: Storage) {
   const text = await storage.getItem(SESSIONS_KEY);

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { scoreSchema, type Score } from '@/core/music';
+import { storedScoreSchema, type Score } from '@/core/music';
 import { conditionsSchema } from '@/core/take';
 import { resultSchema, takeRequestSchema } from '@/worker';
 import { pieceWrites, readAudio } from './audioChunks';
@@ -28,8 +28,12 @@ const stretchSchema = z.object({
 });
 export type RunningStretch = z.infer<typeof stretchSchema>;
 
-const runningSchema = z.object({ startedAt: z.string(), score: scoreSchema, count: z.number().int() });
-const blockSchema = z.object({ score: scoreSchema, from: z.string() });
+const runningSchema = z.object({
+  startedAt: z.string(),
+  score: storedScoreSchema(),
+  count: z.number().int(),
+});
+const blockSchema = z.object({ score: storedScoreSchema(), from: z.string() });
 
 /** What is on the stand: the music, and the page it was taken from. */
 export type Block = z.infer<typeof blockSchema>;

@@ -247,6 +247,12 @@ export const instrumentIn = (
   id: string,
 ): Instrument | undefined => findInstrument(id, [...ownInstruments, ...removedInstruments]);
 
+/** Old takes only named their instruments; the player's own are looked up in the settings. */
+export async function ownInstruments(storage: Storage): Promise<Instrument[]> {
+  const { ownInstruments: own, removedInstruments } = await readSettings(storage);
+  return [...own, ...removedInstruments];
+}
+
 /** The tuning that pitch is told in, as the settings have it. */
 export function tuningOf({ temperament, tonic, ownTuning }: Settings): { name: string; offsets: Offsets } {
   if (temperament === 'own' && ownTuning) return ownTuning;

@@ -5,6 +5,7 @@ import type { Take } from '@/core/take';
 import { emptyTake } from '@/core/take/takes.testing';
 import { asWritten } from '@/core/verdict/asWritten.testing';
 import { readDesk } from './desk';
+import type { Clock } from './clock';
 import { LedgerStore } from './ledgerStore';
 import { changeSettings, defaultSettings, readSettings, settingsProblem } from './settings';
 import { DyingStorage, Killed, MapStorage, tabs } from './storage.testing';
@@ -13,6 +14,7 @@ import { toldPlainly, type Storage } from './storage';
 const takeNamed = (id: string, createdAt: string, bytes = 1000): Take =>
   emptyTake({ id, createdAt, audio: { bytes } });
 
+const clockAt = (now: Date): Clock => ({ now, newest: null, jumped: null });
 const day = (n: number) => new Date(Date.UTC(2030, 0, n));
 const open = tabs();
 const here = open.open('here');
@@ -103,14 +105,26 @@ describe('takes', () => {
     expect(await ids()).toEqual([]);
     expect(await store.readCells('flute')).toEqual({});
     expect((await store.readBin()).map(({ id, why }) => [id, why])).toEqual([['a', 'deleted']]);
-    await store.sweep(day(8));
+    await store.sweep(clockAt(day(8)));
     await expect(store.undelete('a')).resolves.toBe(true);
     expect(await ids()).toEqual(['a']);
     expect(await store.readCells('flute')).toEqual(told);
     await store.deleteTake('a', day(9));
-    await store.sweep(day(17));
+    await store.sweep(clockAt(day(17)));
+    await store.sweep(clockAt(day(18)));
     await expect(store.undelete('a')).resolves.toBe(false);
     expect([...storage.map.keys()].filter((key) => /^(take|trace|audio)\//.test(key))).toEqual([]);
+  });
+
+  it('survive in the bin a clock that is wrong for one opening, ahead or back', async () => {
+    await store.writeDraft(takeNamed('a', day(1).toISOString()), null, here);
+    await store.discardDraft('a', day(2));
+    // Eight days ahead for once; then right again, and still no week has gone.
+    for (const date of [10, 3, 4, 8]) await store.sweep(clockAt(day(date)));
+    expect((await store.readBin()).map(({ id }) => id)).toEqual(['a']);
+    // However often it is opened while the clock is known to have jumped.
+    for (const date of [300, 301, 302]) await store.sweep({ ...clockAt(day(date)), jumped: 'ahead' });
+    expect(await store.undelete('a')).toBe(true);
   });
 
   it('that were passed over or discarded lie in the bin, and can be had back', async () => {
@@ -263,10 +277,11 @@ describe('a page that dies', () => {
       await log.writeDraft(takeNamed('a', day(1).toISOString(), 800), new Int16Array(400), here);
       await log.discardDraft('a', day(1));
       await new LedgerStore(new DyingStorage(map, writes), 'test', digestOf)
-        .sweep(day(30))
+        .sweep(clockAt(day(30)))
+        .then(() => new LedgerStore(new DyingStorage(map, writes), 'test', digestOf).sweep(clockAt(day(31))))
         .catch(() => undefined);
       await isSound(map);
-      await log.sweep(day(31));
+      for (const date of [31, 32]) await log.sweep(clockAt(day(date)));
       expect([...map.keys()]).toEqual(['desk']);
     }
   });

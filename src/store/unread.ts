@@ -11,7 +11,7 @@ const rowSchema = z.object({ key: z.string(), problem: z.string(), triedBy: z.nu
 export type UnreadRecord = z.infer<typeof rowSchema>;
 
 const unreadSchema = z.object({ version: z.literal(1), records: z.array(rowSchema) });
-const UNREAD: Single<z.infer<typeof unreadSchema>> = {
+export const UNREAD: Single<z.infer<typeof unreadSchema>> = {
   key: 'unread',
   kind: { name: 'unread', version: 1, schema: unreadSchema, migrations: {} },
   empty: { version: 1, records: [] },

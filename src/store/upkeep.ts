@@ -2,9 +2,10 @@ import { DAY_MS, type Outcome } from '@/core/base';
 import { MEASURED_BY, type Digest } from '@/core/ledger';
 import type { StoredTake } from '@/core/take';
 import { AUDIO, audioOwner } from './audioChunks';
-import { readDesk } from './desk';
+import { DESK_LOST } from './aside';
+import { binnedRow, deskWrites, readDesk } from './desk';
 import { exclusively } from './exclusively';
-import { filed, filedIds, readMeta } from './filing';
+import { filed, filedIds, readMeta, rowsCounted, wholeIds } from './filing';
 import { storedWrites, TAKE, TRACE } from './ledgerStore';
 import { leaveOldLayout } from './oldLayout';
 import { removeRunning } from './runningStore';
@@ -45,8 +46,18 @@ export async function isUpkeepDue(storage: Storage, now: Date): Promise<boolean>
   return (
     filedBy < MEASURED_BY ||
     unread.some(({ triedBy }) => triedBy < READ_BY) ||
-    !(now.getTime() - tidied < DAY_MS)
+    !(Math.abs(now.getTime() - tidied) < DAY_MS) ||
+    !(await areRowsWhole(storage))
   );
+}
+
+/** Whether there are as many rows as takes, without looking at what they say: it is asked whenever the log is opened. */
+async function areRowsWhole(storage: Storage): Promise<boolean> {
+  const takes = new Set((await storage.getAllKeys()).filter((key) => key.startsWith(TAKE)));
+  const { drafts, bin } = await readDesk(storage);
+  for (const { id } of [...drafts, ...bin]) takes.delete(TAKE + id);
+  for (const { key } of await readUnread(storage)) takes.delete(key);
+  return (await rowsCounted(storage)) === takes.size;
 }
 
 /**
@@ -63,16 +74,19 @@ export async function upkeep(options: UpkeepOptions): Promise<void> {
     await refile(options, due.slice(at, at + BATCH));
   }
   onProgress(due.length, due.length);
-  await exclusively(name, async () => storage.setMany(await filed(storage, { filedBy: MEASURED_BY })));
+  await exclusively(name, async () => {
+    await storage.setMany(await filed(storage, { filedBy: MEASURED_BY }));
+    await storage.removeItem(DESK_LOST);
+  });
   // Not while an import writes sound whose takes come after it.
   await exclusively(name, () => clearAway(options));
   await storage.setItem(TIDIED, String(now.getTime()));
 }
 
-/** Ids of takes that ought to be in the rows and are not, oldest first. */
+/** Ids of takes that ought to be in the rows, with their cells and measured as today, and are not; oldest first. */
 async function takesDue(storage: Storage): Promise<string[]> {
   const keys = await storage.getAllKeys();
-  const known = await filedIds(storage, MEASURED_BY);
+  const known = await wholeIds(storage, MEASURED_BY);
   const { drafts, bin } = await readDesk(storage);
   for (const { id } of [...drafts, ...bin]) known.add(id);
   for (const { key, triedBy } of await readUnread(storage))
@@ -83,7 +97,10 @@ async function takesDue(storage: Storage): Promise<string[]> {
     .sort();
 }
 
-async function refile({ storage, name, digest }: UpkeepOptions, ids: readonly string[]): Promise<void> {
+async function refile(
+  { storage, name, digest, now: at }: UpkeepOptions,
+  ids: readonly string[],
+): Promise<void> {
   const read = async () => storage.getMany(ids.flatMap((id) => [TAKE + id, TRACE + id]));
   const before = await read();
   const lying = ids.map((id) => ({ take: before[TAKE + id] ?? '', trace: before[TRACE + id] ?? null }));
@@ -100,9 +117,16 @@ async function refile({ storage, name, digest }: UpkeepOptions, ids: readonly st
     const problems = Object.fromEntries(
       same.map(({ id, outcome }) => [TAKE + id, outcome.ok ? null : outcome.problem]),
     );
+    // Where the desk was lost a take without a row may have been thrown away: the player says what becomes of it.
+    const isLost = (await storage.getItem(DESK_LOST)) !== null;
+    const rows = isLost ? await filedIds(storage) : null;
+    const isKnown = ({ id }: { id: string }) => rows === null || rows.has(id);
+    const desk = await readDesk(storage);
+    const found = good.filter((each) => !isKnown(each)).map(({ entry }) => binnedRow(entry, 'found', at));
     await storage.setMany({
       ...storedWrites(good),
-      ...(await filed(storage, { add: good })),
+      ...(await filed(storage, { add: good.filter(isKnown) })),
+      ...(found.length > 0 && deskWrites({ ...desk, bin: [...desk.bin, ...found] })),
       ...unreadWrites(await readUnread(storage), problems),
     });
   });

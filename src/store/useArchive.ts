@@ -4,9 +4,8 @@ import { AnalysisClient } from '@/worker';
 import type { Imported, ImportOptions, Preview } from './archiveIn';
 import { PARTS } from './changes';
 import { growingFile, removeOldFiles } from './growingFile';
-import { ownInstruments } from './ledgerStore';
 import { changed, home } from './opened';
-import { changeSettings, readSettings } from './settings';
+import { changeSettings, ownInstruments, readSettings } from './settings';
 import { loadAudio, loadTake } from './useLedger';
 
 /** How far a long work has come, and a way to stop it. */

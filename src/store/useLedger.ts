@@ -41,7 +41,8 @@ const halfAYearAgo = () => monthOf(new Date(Date.now() - HALF_A_YEAR_MS).toISOSt
 
 const storedPlayed = (instrumentId: string, whole: boolean): Stored<readonly Played[]> => ({
   key: data('log', 'played', instrumentId, String(whole)),
-  read: async () => (await home()).store.readPlayed(instrumentId, whole ? undefined : halfAYearAgo()),
+  read: async () =>
+    (await home()).store.readPlayed(instrumentId, whole ? undefined : halfAYearAgo(), new Date()),
   isSame: Object.is,
 });
 

@@ -1,12 +1,25 @@
 import useSWR from 'swr';
-import { addPiece, readMusic, removePiece, restorePiece, type NewPiece, type Piece } from './musicStore';
+import {
+  addPiece,
+  readMusic,
+  removePiece,
+  restorePiece,
+  type Music,
+  type NewPiece,
+  type Piece,
+} from './musicStore';
 import { changed, data, home, LOCAL } from './opened';
 import { exclusively } from './exclusively';
 import type { Storage } from './storage';
 
-/** The player's own music, newest first. */
+/** The player's own music, newest first, and what of it cannot be read. */
 export function useMusic() {
-  return useSWR<Piece[], Error>(data('music'), async () => readMusic((await home()).storage), LOCAL);
+  const { data: music, error } = useSWR<Music, Error>(
+    data('music'),
+    async () => readMusic((await home()).storage),
+    LOCAL,
+  );
+  return { data: music?.pieces, unread: music?.unread ?? [], error };
 }
 
 /** Two imports at once, in one tab or in two, must not lose a piece. */

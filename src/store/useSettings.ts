@@ -1,4 +1,5 @@
 import useSWR from 'swr';
+import { rebased } from '@/core/base';
 import { changed, data, home, LOCAL } from './opened';
 import { changeSettings, defaultSettings, readSettings, settingsProblem, type Settings } from './settings';
 
@@ -28,12 +29,15 @@ export function useSettings(): {
     LOCAL,
   );
   const change = (part: Partial<Settings>) => {
+    // Made of what this page shows: what another tab changed meanwhile stays, entry by entry.
+    const made = (before: Settings) => (stored ? rebased(stored, { ...stored, ...part }, before) : part);
     // Seen at once: the next tap has to begin from this one, even before it is stored.
-    if (stored) void update((now) => ({ ...(now ?? stored), ...part }), { revalidate: false });
+    if (stored)
+      void update((now) => rebased(stored, { ...stored, ...part }, now ?? stored), { revalidate: false });
     return inTurn(async (isLast) => {
       const { storage, name } = await home();
       try {
-        const next = await changeSettings(storage, name, part);
+        const next = await changeSettings(storage, name, made);
         if (!stored) await update(next, { revalidate: false });
       } finally {
         // Also when it could not be stored: what is shown is what is so. But what is shown already is not taken back meanwhile:

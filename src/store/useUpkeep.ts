@@ -2,9 +2,9 @@ import useSWR, { mutate } from 'swr';
 import { limitsOf } from '@/core/verdict';
 import { AnalysisClient } from '@/worker';
 import { removeOldFiles } from './growingFile';
-import { ownInstruments } from './ledgerStore';
+import { readClock } from './clock';
 import { changed, home, LOCAL } from './opened';
-import { readSettings } from './settings';
+import { ownInstruments, readSettings } from './settings';
 import { isUpkeepDue, upkeep } from './upkeep';
 
 /** How far the bringing up to date of the log has come; null: there is nothing to do. */
@@ -31,7 +31,7 @@ export function keepUp(): Promise<void> {
 async function work(): Promise<void> {
   const { storage, name, store } = await home();
   const now = new Date();
-  await store.sweep(now);
+  await store.sweep(await readClock(storage, now));
   await removeOldFiles(now);
   if (!(await isUpkeepDue(storage, now))) return;
   const abort = (stopping = new AbortController());

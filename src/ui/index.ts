@@ -25,7 +25,7 @@ export { PAPER_WIDTH, paperScale } from './notation/paper';
 export { Sheet, SHEET_STYLE } from './sheet';
 export { Shell } from './shell';
 export { useKeys } from './keys';
-export { later } from './later';
+export { later, PartMissing } from './later';
 export { useLettering } from './lettering';
 export { useOnwards } from './onwards';
 export { loadPagesAhead, pageLater } from './pageLater';

@@ -1,4 +1,5 @@
 import { useEffect, useState, type ComponentType, type ReactNode } from 'react';
+import { mendedByLoadingAnew } from './updates';
 
 export type Later<P> = ComponentType<P> & {
   /** Loads it before it is shown, which it then is at once. */
@@ -8,6 +9,17 @@ export type Later<P> = ComponentType<P> & {
 /** How long a piece that did not come is left before it is asked for once more, milliseconds. */
 const AGAIN_MS = 700;
 
+/** A part of the app that could not be loaded, in words. */
+export class PartMissing extends Error {
+  override readonly name = 'PartMissing';
+  constructor(options: ErrorOptions) {
+    super(
+      'A part of this page could not be loaded: there is no network, or a newer Gold Reed is there.',
+      options,
+    );
+  }
+}
+
 /**
  * What is loaded, asked for twice before it counts as failed: a train's network is away for a moment, and a page that is being
  * left breaks off what it still loads, which is no fault of the page.
@@ -15,7 +27,9 @@ const AGAIN_MS = 700;
 const askedTwice = <T,>(load: () => Promise<T>): Promise<T> =>
   load().catch(async () => {
     await new Promise((passed) => setTimeout(passed, AGAIN_MS));
-    return load();
+    return load().catch((cause: unknown) => {
+      throw new PartMissing({ cause });
+    });
   });
 
 /**
@@ -43,8 +57,9 @@ export function later<P extends object>(
         () => {
           if (here) show(ready);
         },
-        (error: unknown) => {
-          if (here) fail({ error });
+        async (error: unknown) => {
+          const mended = await mendedByLoadingAnew();
+          if (here && !mended) fail({ error });
         },
       );
       return () => {

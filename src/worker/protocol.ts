@@ -1,7 +1,6 @@
 import { roomSchema } from '@/core/hearing/room';
 import * as z from 'zod';
-import { scoreSchema } from '@/core/music';
-import { musicReadSchema } from '@/core/music';
+import { musicReadSchema, scoreSchema, storedScoreSchema } from '@/core/music';
 import { timingSchema, traceSchema } from '@/core/take';
 import { eventSchema, noteSchema, transitionSchema } from '@/core/hearing/notes';
 import { instrumentSchema } from '@/core/instruments';
@@ -15,7 +14,7 @@ const clickSchema = z.object({ seconds: z.number(), accent: z.boolean() });
 export const takeRequestSchema = z.object({
   sampleRate: z.number(),
   a4: z.number(),
-  score: scoreSchema,
+  score: storedScoreSchema(),
   instrument: instrumentSchema,
   gainControlled: z.boolean(),
   longestSeconds: z.number().positive(),

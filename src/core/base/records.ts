@@ -35,7 +35,11 @@ export function readRecord<T>(kind: RecordKind<T>, stored: string | Record<strin
   for (; version < kind.version; version++) {
     const step = kind.migrations[version];
     if (!step) return failure(`${kind.name}: version ${version} is too old to be read`);
-    record = { ...step(record), version: version + 1 };
+    try {
+      record = { ...step(record), version: version + 1 };
+    } catch {
+      return failure(`${kind.name}: what is stored as version ${version} is not of that version`);
+    }
   }
   const read = checked(kind.schema, record, 'the record');
   return read.ok ? read : failure(`${kind.name}: ${read.problem}`);

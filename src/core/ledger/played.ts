@@ -24,16 +24,24 @@ const PAUSE_MINUTES = 180;
 
 export const dayOf = (createdAt: string): number => Date.parse(createdAt) / DAY_MS;
 
-/** Rows and cells of an instrument brought together, oldest first. Takes without cells are there too: they have figures. */
+/** Days by which clocks of devices may differ. */
+const AHEAD_DAYS = 1;
+
+/**
+ * Rows and cells of an instrument brought together, oldest first. Takes without cells are there too: they have figures.
+ * @param until today, in days since 1970: what a clock that was wrong dated later was played by today, and makes nothing else old.
+ */
 export function playedOf(
   entries: readonly Entry[],
   cells: Readonly<Record<string, PackedCells>>,
+  until = Infinity,
 ): readonly Played[] {
   let [sitting, began, ended] = [-1, 0, -Infinity];
   return [...entries]
     .sort((a, b) => ascending(a.createdAt, b.createdAt) || ascending(a.id, b.id))
     .map((entry) => {
-      const day = dayOf(entry.createdAt);
+      const told = dayOf(entry.createdAt);
+      const day = told > until + AHEAD_DAYS ? Math.max(until, ended) : told;
       if ((day - ended) * MINUTES_A_DAY > PAUSE_MINUTES) {
         sitting++;
         began = day;

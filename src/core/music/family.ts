@@ -5,7 +5,7 @@ import { planBreaths } from './breaths';
 import { CUES } from './cues';
 import type { Level } from './level';
 import { choice, fitted, parametersReader, type ParameterSpecs, type ValuesOf } from './parameters';
-import { EVERYTHING_COUNTS, type Counts, type Dynamic, type Score } from './score';
+import { EVERYTHING_COUNTS, SCORE_VERSION, type Counts, type Dynamic, type Score } from './score';
 import { Writer } from './writer';
 
 export type Section = 'prepare' | 'sound' | 'seams' | 'dynamics' | 'intonation' | 'rhythm' | 'air';
@@ -176,6 +176,7 @@ export function defineFamily<const S extends ParameterSpecs, const Id extends st
       definition.write(writer, set, instrument);
       const tempo = set.tempo === undefined ? 60 : set.tempo;
       return success({
+        version: SCORE_VERSION,
         family: id,
         title,
         instrumentId: instrument.id,

@@ -86,3 +86,4 @@ export { asRead, isTransposing, readAsSchema, type ReadAs } from './asRead';
 export { newHands } from './hands';
 export { excerpt, markedFor, placesIn, type Place } from './ownMusic';
 export { barsBetween, droneHertz, droneNotes, restFrom, type Bars } from './stretch';
+export { storedScoreSchema } from './storedScore';

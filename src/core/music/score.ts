@@ -186,8 +186,12 @@ export const EVERYTHING_COUNTS: Counts = {
   timed: 'attacks',
 };
 
+/** Stored with every score; what was stored by an earlier one is read by `storedScoreSchema`. */
+export const SCORE_VERSION = 2;
+
 /** Written music before it is played, with all that the stand, the judge and the simulated player need to know. */
 export const scoreSchema = z.object({
+  version: z.literal(SCORE_VERSION).default(SCORE_VERSION),
   family: z.string().min(1),
   title: z.string(),
   instrumentId: z.string(),

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { findInstrument, type Instrument } from '@/core/instruments';
-import { EVERYTHING_COUNTS, findFamily, type Score } from '@/core/music';
+import { storedScoreSchema } from '@/core/music';
 import type { RecordKind } from '@/core/base';
 import { TAKE_VERSION, takeSchema, type Take } from './take';
 
@@ -10,55 +10,24 @@ export const takeKindFor = (own: readonly Instrument[]): RecordKind<Take> => ({
   version: TAKE_VERSION,
   schema: takeSchema,
   migrations: {
-    1: (record) => withRolesAndInstrument(record, own),
+    1: (record) => withInstrument(record, own),
     2: (record) => ({ ...record, conditions: { ...Object(record['conditions']), offsets: null } }),
   },
 });
 
-const oldScoreSchema = z.looseObject({
-  family: z.string(),
-  instrumentId: z.string(),
-  notes: z.array(z.looseObject({ written: z.number() })),
-  parameters: z.record(z.string(), z.unknown()).default({}),
-  counts: z
-    .looseObject({ feeds: z.looseObject({}).optional(), exploring: z.boolean().default(false) })
-    .optional(),
-});
+const namedSchema = z.looseObject({ instrumentId: z.string() });
 
-/**
- * Version 1 said what a note was for by the word over it, and named its instrument only. The exercise is made again from its
- * parameters, and lends its roles where it has the same notes.
- */
-function withRolesAndInstrument(
+/** Version 1 named its instrument only. */
+function withInstrument(
   record: Record<string, unknown>,
   own: readonly Instrument[],
 ): Record<string, unknown> {
-  const read = oldScoreSchema.safeParse(record['score']);
-  if (!read.success) return record;
-  const { family, instrumentId, notes, parameters, counts } = read.data;
-  const instrument = findInstrument(instrumentId, own) ?? null;
-  const made = instrument && findFamily(family)?.make(instrument, parameters);
-  const again = made?.ok ? made.value : null;
-  const same =
-    again?.notes.length === notes.length &&
-    notes.every(({ written }, i) => again.notes[i]!.written === written);
-  const lent = (i: number): Partial<Score['notes'][number]> => {
-    const note = same ? again?.notes[i] : undefined;
-    return { role: note?.role ?? null, open: note?.open ?? false, company: note?.company ?? false };
-  };
+  const named = namedSchema.safeParse(record['score']);
+  if (!named.success) return record;
+  const score = storedScoreSchema(own).safeParse(record['score']);
   return {
     ...record,
-    instrument,
-    score: {
-      ...read.data,
-      notes: notes.map((note, i) => ({ ...note, ...lent(i) })),
-      sides: again?.sides ?? null,
-      droneLeavesOut: again?.droneLeavesOut ?? false,
-      counts: again?.counts ?? {
-        ...EVERYTHING_COUNTS,
-        feeds: { ...EVERYTHING_COUNTS.feeds, ...counts?.feeds },
-        exploring: counts?.exploring ?? false,
-      },
-    },
+    instrument: findInstrument(named.data.instrumentId, own) ?? null,
+    ...(score.success && { score: score.data }),
   };
 }

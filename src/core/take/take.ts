@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { instrumentSchema, type Instrument } from '@/core/instruments';
-import { scoreSchema, type Score } from '@/core/music';
+import { storedScoreSchema, type Score } from '@/core/music';
 import { roomSchema } from '@/core/hearing/room';
 import { eventSchema, noteSchema, transitionSchema } from '@/core/hearing/notes';
 import type { HeardTake } from './takeListener';
@@ -70,7 +70,7 @@ export const takeSchema = z.object({
   /** ISO 8601. */
   createdAt: z.string(),
   durationSeconds: z.number(),
-  score: scoreSchema,
+  score: storedScoreSchema(),
   /** What it was played on, as it was then; null: a take from elsewhere, on an instrument that is not known here. */
   instrument: instrumentSchema.nullable(),
   conditions: conditionsSchema,

@@ -11,6 +11,7 @@ const WHY: Readonly<Record<Binned['why'], string>> = {
   discarded: 'discarded when it was played',
   again: 'passed over for another playing',
   import: 'moved by an import',
+  found: 'found again where the list of what was thrown away was lost',
 };
 
 /** What is in the log no more, and can be had back; what could not be read, and lies where it lay. */
@@ -29,7 +30,11 @@ export function BinScreen() {
         <View key={each.id} testID="binned">
           <Heading>{each.title}</Heading>
           <Soft>{`${each.instrumentName} · ${dayHeading(new Date(each.playedAt), now)} · ${WHY[each.why]}`}</Soft>
-          <Body>{`${plural(daysLeft(each, now), 'day')} left`}</Body>
+          <Body>
+            {each.why === 'found'
+              ? 'Stays until you remove it'
+              : `${plural(daysLeft(each, now), 'day')} left`}
+          </Body>
           <Button
             look="quiet"
             label={`Have “${each.title}” back`}

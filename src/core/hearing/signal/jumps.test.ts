@@ -1,4 +1,5 @@
 import * as fc from 'fast-check';
+import { runs } from '@/core/base/thinned.testing';
 import { Random } from '@/core/base';
 import { findInstrument, listeningRange } from '@/core/instruments';
 import { perform, randomFigure, steadyPlayer } from '@/core/lab';
@@ -51,7 +52,7 @@ describe('sound that was left out without a gap', () => {
           expect(Math.abs(found[0]!.to - found[0]!.from - shift)).toBeLessThan(0.08 * period + 2);
         },
       ),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 

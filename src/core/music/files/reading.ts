@@ -54,9 +54,7 @@ async function readByName(
     return fromMidi(bytes, instrument, name.replace(/\.[^.]+$/, ''), line);
   }
   if (!/\.mxl$/i.test(name)) return fromMusicXml(textOf(bytes), instrument, line);
-  const packed = await musicIn(bytes).catch(() =>
-    failure('it is no .mxl file: it cannot be unpacked'),
-  );
+  const packed = await musicIn(bytes).catch(() => failure('it is no .mxl file: it cannot be unpacked'));
   return packed.ok ? fromMusicXml(textOf(packed.value), instrument, line) : packed;
 }
 
