@@ -159,7 +159,7 @@ describe('other sites', () => {
 });
 
 describe('uploads', () => {
-  const limits = { mostBytes: 2000, atOnce: 2, longestMs: 150 };
+  const limits = { mostBytes: 2000, atOnce: 2, ofOneClient: 2, longestMs: 150, slowest: 0, beginsMs: 1000 };
   // Their own: other servers on this machine leave and sweep uploads too.
   let uploadFolder: string;
   const left = () => readdir(uploadFolder);

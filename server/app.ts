@@ -13,7 +13,14 @@ import { TooLarge, TooMany, TooSlow, Uploads, type UploadLimits } from './upload
 
 /** Half an hour of one channel of 24 bits at 48 kHz, or of two of 16, and a little for the header. */
 const MOST_BYTES = LONGEST_MINUTES * 60 * 48_000 * 4 + (1 << 20);
-const UPLOADS: UploadLimits = { mostBytes: MOST_BYTES, atOnce: 12, longestMs: 5 * 60_000 };
+const UPLOADS: UploadLimits = {
+  mostBytes: MOST_BYTES,
+  atOnce: 12,
+  ofOneClient: 3,
+  longestMs: 5 * 60_000,
+  slowest: 16_000,
+  beginsMs: 8000,
+};
 /** A client that sends nothing for so long has gone. */
 const SILENT_MS = 60_000;
 const YEAR_SECONDS = 365 * DAY_SECONDS;
@@ -99,7 +106,7 @@ function addAnalyses(
     reply.raw.once('close', () => {
       if (!reply.raw.writableFinished) gone.abort();
     });
-    const outcome = await uploads.with(request.body as Readable, gone.signal, (path) =>
+    const outcome = await uploads.with(request.ip, request.body as Readable, gone.signal, (path) =>
       queue.run(
         { path, instrumentId: instrument, a4, drone, company: company === '1', withFrames: frames === '1' },
         gone.signal,

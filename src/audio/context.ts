@@ -27,11 +27,16 @@ export async function openContext(): Promise<AudioContext> {
     await context.audioWorklet.addModule(WORKLET_URL);
     return context;
   } catch (error) {
-    void context.close();
+    closeContext(context);
     throw error;
   } finally {
     clearTimeout(patience);
   }
+}
+
+/** Ends a context, also one that the device has closed by itself. */
+export function closeContext(context: AudioContext): void {
+  if (context.state !== 'closed') void context.close().catch(() => undefined);
 }
 
 /** What takes the samples out of `context`; they come through the port that is given to it. */

@@ -32,12 +32,15 @@ export async function openMicrophone(): Promise<SoundSource> {
         listener('The microphone went away; what was heard until then is kept.'),
       );
       // Some devices are mute for a moment while they wake; one that stays so hears nothing.
-      track.addEventListener('mute', () => {
+      const onMute = () => {
         setTimeout(() => {
           if (track.muted)
             listener('The microphone was muted; what was heard until then is kept. Switch it on to go on.');
         }, MUTED_MS);
-      });
+      };
+      track.addEventListener('mute', onMute);
+      // It may have been mute before anybody listened: then nothing tells of it any more.
+      if (track.muted) onMute();
     },
     close() {
       node?.disconnect();

@@ -1,3 +1,4 @@
+import { closeContext } from './context';
 import { fromInt16 } from '@/core/base';
 
 /** Plays a kept take. One at a time. */
@@ -14,7 +15,7 @@ export class Playback {
     node.connect(context.destination);
     node.onended = () => {
       if (this.context === context) this.context = null;
-      void context.close();
+      closeContext(context);
       onEnd();
     };
     node.start();
@@ -24,6 +25,6 @@ export class Playback {
   stop(): void {
     const context = this.context;
     this.context = null;
-    if (context && context.state !== 'closed') void context.close();
+    if (context) closeContext(context);
   }
 }

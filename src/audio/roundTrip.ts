@@ -1,5 +1,5 @@
 import { CLICK_SECONDS, clickSamples, locateClicks } from '@/core/hearing/signal';
-import { captureIn, openContext } from './context';
+import { closeContext, captureIn, openContext } from './context';
 import { openMicrophone } from './microphone';
 import type { SoundSource } from './source';
 
@@ -58,6 +58,6 @@ export async function measureRoundTrip(): Promise<MeasuredRoundTrip> {
     return { device: source.name, seconds };
   } finally {
     source?.close();
-    void context.close();
+    closeContext(context);
   }
 }

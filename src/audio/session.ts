@@ -6,7 +6,7 @@ import type { Player, RoomName } from '@/core/lab';
 import type { Timing } from '@/core/take';
 import { midiToHertz, type Offsets } from '@/core/tuning';
 import { AnalysisClient, type Result, type TakeRequestMessage } from '@/worker';
-import { captureIn, openContext } from './context';
+import { closeContext, captureIn, openContext } from './context';
 import { Drone, type DroneSound } from './drone';
 import { Metronome } from './metronome';
 import { openMicrophone } from './microphone';
@@ -128,7 +128,7 @@ export class Session {
     } catch (error) {
       source?.close();
       client.close();
-      void context.close();
+      closeContext(context);
       throw error;
     }
   }
@@ -315,7 +315,7 @@ export class Session {
     this.source.close();
     this.capture.disconnect();
     this.client.close();
-    void this.context.close();
+    closeContext(this.context);
   }
 }
 

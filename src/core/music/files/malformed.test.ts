@@ -46,7 +46,15 @@ describe('a file that is no part', () => {
     many.set([length >>> 24, (length >>> 16) & 255, (length >>> 8) & 255, length & 255], 18);
     expect(await problemOf('many.mid', many)).toMatch(/7000 notes; 6000 is the most/);
     expect(await problemOf('huge.mid', new Uint8Array(700_000))).toMatch(/larger than 600 kB/);
+    const score = xml.replace('</measure>', `${'<note/>'.repeat(45_000)}</measure>`);
+    expect(await problemOf('all.musicxml', bytesOf(score))).toMatch(/holds 450\d\d notes; 40000 is the most/);
   });
+});
+
+it('what is no XML is explained in a sentence, however much of it there is', async () => {
+  const problem = await problemOf('cut.musicxml', bytesOf(`<score-partwise ${'x="1" '.repeat(50_000)}`));
+  expect(problem).toMatch(/not well-formed XML/);
+  expect(problem.length).toBeLessThan(200);
 });
 
 describe('a file that is meant to harm', () => {

@@ -10,6 +10,8 @@ const MOST = {
   titleLetters: 300,
   midiBytes: 600_000,
   fileBytes: 8_000_000,
+  /** Of all parts and voices together: reading more takes longer than anyone waits. */
+  xmlNotes: 40_000,
 } as const;
 
 function withinBounds(read: MusicRead): Outcome<MusicRead> {
@@ -53,9 +55,18 @@ async function readByName(
       );
     return fromMidi(bytes, instrument, name.replace(/\.[^.]+$/, ''), line);
   }
-  if (!/\.mxl$/i.test(name)) return fromMusicXml(textOf(bytes), instrument, line);
+  if (!/\.mxl$/i.test(name)) return fromXml(textOf(bytes), instrument, line);
   const packed = await musicIn(bytes).catch(() => failure('it is no .mxl file: it cannot be unpacked'));
-  return packed.ok ? fromMusicXml(textOf(packed.value), instrument, line) : packed;
+  return packed.ok ? fromXml(textOf(packed.value), instrument, line) : packed;
+}
+
+function fromXml(text: string, instrument: Instrument, line: string | undefined): Outcome<MusicRead> {
+  const notes = text.match(/<note[\s>/]/g)?.length ?? 0;
+  return notes > MOST.xmlNotes
+    ? failure(
+        `it holds ${notes} notes; ${MOST.xmlNotes} is the most. Export the part you play, or a movement of it`,
+      )
+    : fromMusicXml(text, instrument, line);
 }
 
 /** Text in UTF-8 or UTF-16, as the mark at its beginning says. */

@@ -54,6 +54,11 @@ export function* descendants(element: Element, name: string): Generator<Element>
 export const first = (element: Element | undefined, name: string) =>
   element ? (descendants(element, name).next().value as Element | undefined) : undefined;
 
+/** The parser quotes what it did not understand, which may be all of the file. */
+const MOST_WORDS = 120;
+const inShort = (words: string): string =>
+  words.length <= MOST_WORDS ? words : `${words.slice(0, MOST_WORDS)} …`;
+
 /** The root elements of an XML text. What kind of file it says it is, and where that is described, is never looked up. */
 export function parsed(file: string): Outcome<Element[]> {
   if (/<!ENTITY/i.test(file))
@@ -61,7 +66,7 @@ export function parsed(file: string): Outcome<Element[]> {
   const text = file.replace(/<!DOCTYPE[^>[]*(\[[^\]]*\])?[^>]*>/i, '');
   const valid = XMLValidator.validate(text);
   if (valid !== true)
-    return failure(`the file is not well-formed XML (line ${valid.err.line}): ${valid.err.msg}`);
+    return failure(`the file is not well-formed XML (line ${valid.err.line}): ${inShort(valid.err.msg)}`);
   const raw: unknown = new XMLParser({
     preserveOrder: true,
     ignoreAttributes: false,
