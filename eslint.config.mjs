@@ -18,6 +18,7 @@ const ROOMS = {
 /** Each part of the work is a folder with all that belongs to it; it may use the parts before it. */
 export const FEATURE_ORDER = [
   'sound',
+  'care',
   'take',
   'stand',
   'library',

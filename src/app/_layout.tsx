@@ -4,23 +4,14 @@ import { AlegreyaSans_700Bold } from '@expo-google-fonts/alegreya-sans/700Bold';
 import { YoungSerif_400Regular } from '@expo-google-fonts/young-serif/400Regular';
 import { Slot, usePathname, type ErrorBoundaryProps } from 'expo-router';
 import { StatusBar, View } from 'react-native';
-import { useEffect, useState } from 'react';
+import { useEffect } from 'react';
+import { Banner } from '@/features/care';
 import { standAhead } from '@/features/planning';
 import { digestTake } from '@/features/take';
-import {
-  judgeBy,
-  keepUp,
-  readAhead,
-  useHome,
-  useSession,
-  useSettings,
-  useSettingsProblem,
-  useUpkeep,
-} from '@/store';
+import { judgeBy, keepUp, readAhead, useHome, useSettings } from '@/store';
 import {
   Body,
   Button,
-  Notice,
   loadPagesAhead,
   NamingProvider,
   PaletteProvider,
@@ -30,14 +21,10 @@ import {
   Shell,
   useLettering,
   useThemePalette,
-  useUpdate,
 } from '@/ui';
 
 /** What is due in the log is looked after when the first page has been shown. */
 const SETTLED_MS = 2500;
-
-/** Stands for the id of a session where there is none. */
-const NO_SESSION = '';
 
 judgeBy(digestTake);
 
@@ -88,51 +75,6 @@ export default function Layout() {
         <Problems />
       </NamingProvider>
     </PaletteProvider>
-  );
-}
-
-/** What concerns all of the log: that it could not be opened, is being brought up to date, or that settings are not the player's. */
-function Banner({ error }: { error: Error | undefined }) {
-  const { state, stop } = useUpkeep();
-  const { data: settingsProblem } = useSettingsProblem();
-  const update = useUpdate();
-  const { data: session } = useSession();
-  const [passedOver, passOver] = useState<string | null>(null);
-  if (error)
-    return (
-      <Notice
-        problem
-        text={`Your log could not be opened (${error.message}). Private windows and full disks can be the cause.`}
-      />
-    );
-  return (
-    <>
-      {state ? (
-        <Notice
-          testID="upkeep"
-          text={`Your log is being brought up to date: ${state.done} of ${state.of} takes. You can go on meanwhile.`}
-          action={{ label: 'Stop, and go on another time', onPress: stop }}
-        />
-      ) : null}
-      {update && passedOver !== (session?.id ?? NO_SESSION) ? (
-        <Notice
-          testID="update"
-          text="There is a new version of Gold Reed. Your log stays as it is; what is being played in other tabs is finished by the old one."
-          action={{ label: 'Take it now', onPress: update }}
-          other={{
-            label: session ? 'After this session' : 'When Gold Reed is opened next',
-            onPress: () => passOver(session?.id ?? NO_SESSION),
-          }}
-        />
-      ) : null}
-      {settingsProblem ? (
-        <Notice
-          problem
-          testID="settings-problem"
-          text={`Your settings could not be used, and the usual ones stand in for them. Yours are kept (${settingsProblem}).`}
-        />
-      ) : null}
-    </>
   );
 }
 

@@ -3,6 +3,8 @@ import { digestOf } from '@/core/ledger';
 import { zipOf } from '@/core/base/zipped.testing';
 import { copyOf, findInstrument } from '@/core/instruments';
 import { openArchive, writeArchive } from '@/core/formats/archive';
+import { civilDay, type Routine } from '@/core/plan';
+import { plannedOn } from '@/core/plan/plan.testing';
 import { heldNote, scoreOfFamily } from '@/core/music/scores.testing';
 import { type Take } from '@/core/take';
 import { asWritten } from '@/core/verdict/asWritten.testing';
@@ -11,8 +13,9 @@ import { archiveParts, VERSIONS } from './archiveOut';
 import { digest } from './digest.testing';
 import { LedgerStore } from './ledgerStore';
 import { addPiece, readMusic } from './musicStore';
+import { changePlans, readPlans, withRoutine } from './planStore';
 import { changeSettings, readSettings } from './settings';
-import { DyingStorage, MapStorage, tabs } from './storage.testing';
+import { DyingStorage, FullStorage, MapStorage, tabs } from './storage.testing';
 
 /** Much is packed and unpacked here, on machines of every speed. */
 jest.setTimeout(60_000);
@@ -26,6 +29,9 @@ const takeOn = (id: string, day: number, bytes: number): Take => ({
   remark: '=HYPERLINK("x")',
   audio: bytes > 0 ? { bytes } : null,
 });
+
+const { blocks } = plannedOn([], { today: civilDay('2030-06-01') });
+const routineNamed = (id: string): Routine => ({ id, name: id, instrumentId: 'flute', blocks });
 
 /** A log of some takes, half of them with sound, a piece of music and an instrument of one's own. */
 async function grown(takes: number): Promise<MapStorage> {
@@ -141,6 +147,58 @@ describe('an archive', () => {
     expect((await whatIsThere(there)).a4).toBe(443);
     await undoImport(there, 'test', done.value, digest, now);
     expect(await whatIsThere(there)).toEqual(before);
+  });
+
+  it('is taken back without what came after it: settings, instruments and routines of since stay', async () => {
+    const here = await grown(2);
+    await changePlans(here, 'test', (plans) => withRoutine(plans, routineNamed('theirs')));
+    const file = await archiveOf(here);
+    for (const mode of ['merge', 'replace'] as const) {
+      const there = new MapStorage();
+      await changeSettings(there, 'test', { a4: 441, naming: 'german' });
+      const done = await bringIn(there, file, { mode });
+      if (!done.ok) throw new Error(done.problem);
+      await changePlans(there, 'test', (plans) => withRoutine(plans, routineNamed('since')));
+      await changeSettings(there, 'test', ({ ownInstruments }) => ({
+        naming: 'fixed-do',
+        ownInstruments: [...ownInstruments, copyOf(findInstrument('oboe')!, 'own-since')],
+      }));
+      await undoImport(there, 'test', done.value, digest, now);
+      const { a4, naming, ownInstruments } = await readSettings(there);
+      expect([a4, naming, ownInstruments.map(({ id }) => id)]).toEqual([441, 'fixed-do', ['own-since']]);
+      expect((await readPlans(there)).routines.map(({ id }) => id)).toEqual(['since']);
+    }
+  });
+
+  it('that meets a full disk, wherever it does, leaves what was there', async () => {
+    const file = await archiveOf(await grown(3));
+    const before = await grown(2);
+    const log = (storage: MapStorage) => new LedgerStore(storage, 'test', digestOf).readEntries(Infinity);
+    const stood = await whatIsThere(before);
+    for (const mode of ['merge', 'replace'] as const)
+      for (let room = 0; ; room++) {
+        const storage = new FullStorage(new Map(before.map), room);
+        const done = await bringIn(storage, file, { mode });
+        if (done.ok) {
+          expect(room).toBeGreaterThan(2);
+          break;
+        }
+        expect(done.problem).toMatch(/no room.*your log is as it was/);
+        expect((await log(storage)).entries).toEqual(stood.entries);
+        expect(await whatIsThere(storage)).toEqual(stood);
+        expect(await new LedgerStore(storage, 'test', digestOf).readBin()).toEqual([]);
+      }
+  });
+
+  it('keeps what it brings while the bin, where the same takes lie, is emptied', async () => {
+    const there = await grown(4);
+    const file = await archiveOf(there);
+    const log = new LedgerStore(there, 'test', digestOf);
+    for (const id of ['t0', 't1', 't2', 't3']) await log.deleteTake(id, now);
+    await Promise.all([log.emptyBin(), bringIn(there, file), log.emptyBin()]);
+    const { takes, sounds } = await whatIsThere(there);
+    expect(takes.map((take) => take?.id).sort()).toEqual(['t0', 't1', 't2', 't3']);
+    expect(sounds.filter((sound) => sound !== null)).toHaveLength(2);
   });
 
   it('without sound says of its takes that they have none', async () => {

@@ -11,7 +11,7 @@ import {
   tracePath,
   type Archive,
 } from '@/core/formats/archive';
-import { toInt16, readRecord, rebased } from '@/core/base';
+import { toInt16, readRecord, takenBack } from '@/core/base';
 import type { Entry } from '@/core/ledger';
 import { hasAudio, readAudio, removeAudio, writeAudio } from './audioChunks';
 import { binnedRow, deskWrites, readDesk, type Desk } from './desk';
@@ -140,7 +140,7 @@ export async function importArchive(options: ImportOptions): Promise<Outcome<Imp
   } catch (error) {
     const words = error instanceof Error ? error.message : String(error);
     return failure(
-      (await takenBack(options, done))
+      (await unravelled(options, done))
         ? `${words} What had come in was taken out again: your log is as it was.`
         : `${words} Part of it had come in, and could not be taken out again: what was there before is still there.`,
     );
@@ -148,7 +148,7 @@ export async function importArchive(options: ImportOptions): Promise<Outcome<Imp
 }
 
 /** Takes back what an import did before it failed: on a full disk what takes the room goes first. */
-async function takenBack({ storage, name, digest, now }: ImportOptions, done: Imported): Promise<boolean> {
+async function unravelled({ storage, name, digest, now }: ImportOptions, done: Imported): Promise<boolean> {
   const fresh = done.added.filter((id) => !(TAKE + id in done.overwritten));
   try {
     await exclusively(name, () => removeAudio(storage, ...fresh));
@@ -358,6 +358,6 @@ export async function undoImport(
     });
   }
   if (pieces.length > 0) await exclusively(name, () => removePieces(storage, pieces));
-  if (settings) await changeSettings(storage, name, (now) => rebased(settings.after, settings.before, now));
-  if (plans) await changePlans(storage, name, (now) => rebased(plans.after, plans.before, now));
+  if (settings) await changeSettings(storage, name, (now) => takenBack(settings.before, settings.after, now));
+  if (plans) await changePlans(storage, name, (now) => takenBack(plans.before, plans.after, now));
 }

@@ -21,7 +21,7 @@ const asideSchema = z.object({
   /** ISO 8601. */
   at: z.string(),
 });
-const asideKind: RecordKind<z.infer<typeof asideSchema>> = {
+export const asideKind: RecordKind<z.infer<typeof asideSchema>> = {
   name: 'aside',
   version: 1,
   schema: asideSchema,

@@ -13,6 +13,8 @@ export const PARTS = [
   'unread',
   'plans',
   'session',
+  'aside',
+  'clock',
 ] as const;
 export type Part = (typeof PARTS)[number];
 

@@ -13,7 +13,7 @@ const clockSchema = z.object({
   /** ISO 8601: the newest time that was seen here and believed; null: none was. */
   newest: z.string().nullable(),
 });
-const CLOCK: Single<z.infer<typeof clockSchema>> = {
+export const CLOCK: Single<z.infer<typeof clockSchema>> = {
   key: 'clock',
   kind: { name: 'clock', version: 1, schema: clockSchema, migrations: {} },
   empty: { version: 1, newest: null },

@@ -17,7 +17,7 @@ import { readSingle, type Single } from './single';
 import type { Storage, Writes } from './storage';
 
 const entriesSchema = z.object({ version: z.literal(2), entries: z.array(entrySchema) });
-const entriesKind: RecordKind<z.infer<typeof entriesSchema>> = {
+export const entriesKind: RecordKind<z.infer<typeof entriesSchema>> = {
   name: 'entries',
   version: 2,
   schema: entriesSchema,
@@ -30,7 +30,7 @@ const entriesKind: RecordKind<z.infer<typeof entriesSchema>> = {
 };
 
 const cellsSchema = z.object({ version: z.literal(2), takes: z.record(z.string(), packedCellsSchema) });
-const cellsKind: RecordKind<z.infer<typeof cellsSchema>> = {
+export const cellsKind: RecordKind<z.infer<typeof cellsSchema>> = {
   name: 'cells',
   version: 2,
   schema: cellsSchema,
@@ -206,7 +206,11 @@ export async function wholeIds(storage: Storage, measuredBy: number): Promise<Se
   );
 }
 
-const countedSchema = z.object({ entries: z.array(z.unknown()) });
+const readableSchema = z.object({ version: z.number().max(cellsKind.version) });
+const countedSchema = z.object({
+  version: z.number().max(entriesKind.version),
+  entries: z.array(z.unknown()),
+});
 
 /** How many rows there are in months that have as many as they should; null: one has not, or is damaged. */
 export async function rowsCounted(storage: Storage): Promise<number | null> {
@@ -222,7 +226,7 @@ export async function rowsCounted(storage: Storage): Promise<number | null> {
   let rows = 0;
   for (const month of months) {
     const entries = countedSchema.safeParse(parsed(entriesKey(month))).data?.entries.length;
-    if (entries !== month.takes || parsed(cellsKey(month)) === null) return null;
+    if (entries !== month.takes || !readableSchema.safeParse(parsed(cellsKey(month))).success) return null;
     rows += entries;
   }
   return rows;

@@ -1,7 +1,7 @@
 import { createAsyncStorage } from '@react-native-async-storage/async-storage';
 import * as z from 'zod';
 import { setAside } from './aside';
-import { believeClock, type Clock } from './clock';
+import { believeClock } from './clock';
 import { loadDemo } from './demo';
 import { LedgerStore, type Digesting } from './ledgerStore';
 import { RunningStore } from './runningStore';
@@ -24,8 +24,6 @@ export interface Home {
   readonly store: LedgerStore;
   readonly running: RunningStore;
   readonly storage: Storage;
-  /** As it was when the log was opened. */
-  readonly clock: Clock;
 }
 
 let judging: Digesting = () => {
@@ -51,7 +49,7 @@ export async function openHome(): Promise<Home> {
   const store = new LedgerStore(storage, name, (...take) => judging(...take));
   const now = new Date();
   await setAside(storage, name, now);
-  const clock = await believeClock(storage, now);
+  await believeClock(storage, now);
   if (whose === 'demo') await loadDemo(storage, name);
   return {
     whose,
@@ -61,7 +59,6 @@ export async function openHome(): Promise<Home> {
     store,
     running: new RunningStore(storage, name, here),
     storage,
-    clock,
   };
 }
 

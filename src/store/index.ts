@@ -69,3 +69,4 @@ export {
 } from './usePlans';
 export { useSettings, useSettingsProblem } from './useSettings';
 export { keepUp, useUpkeep } from './useUpkeep';
+export { forgetAside, trustClock, useAside, useClock } from './useCare';

@@ -8,7 +8,7 @@ import type { Storage } from './storage';
 
 export const MUSIC_KEY = 'music';
 
-const pieceSchema = (own: readonly Instrument[]) =>
+export const pieceSchema = (own: readonly Instrument[]) =>
   z.object({
     id: z.string(),
     /** ISO 8601. */

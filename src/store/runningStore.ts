@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { findInstrument, type Instrument } from '@/core/instruments';
 import { storedScoreSchema, type Score } from '@/core/music';
 import { conditionsSchema } from '@/core/take';
 import { resultSchema, takeRequestSchema } from '@/worker';
@@ -6,13 +7,14 @@ import { pieceWrites, readAudio } from './audioChunks';
 import { deskWrites, readDesk, unfinishedFor } from './desk';
 import { exclusively } from './exclusively';
 import { newId } from './newId';
+import { ownInstruments } from './settings';
 import type { Storage } from './storage';
 import type { Tab } from './tab';
 
 /** What was measured of a stretch; its sound lies beside it. */
 const heardSchema = resultSchema.omit({ audio: true });
 
-const stretchSchema = z.object({
+export const stretchSchema = z.object({
   /** Beat of the music that it began with. */
   beat: z.number(),
   /** Group of the score that was reached. */
@@ -24,19 +26,36 @@ const stretchSchema = z.object({
     origin: z.number(),
     clicks: z.array(z.object({ seconds: z.number(), accent: z.boolean() })),
   }),
-  heard: heardSchema.nullable(),
+  /** Made again from the sound where an earlier version measured otherwise. */
+  heard: heardSchema.nullable().catch(null),
 });
 export type RunningStretch = z.infer<typeof stretchSchema>;
 
-const runningSchema = z.object({
-  startedAt: z.string(),
-  score: storedScoreSchema(),
-  count: z.number().int(),
+const unnamedSchema = z.object({
+  kept: z.looseObject({
+    request: z.looseObject({
+      instrument: z.never().optional(),
+      score: z.object({ instrumentId: z.string() }),
+    }),
+  }),
 });
-const blockSchema = z.object({ score: storedScoreSchema(), from: z.string() });
+/** The first version named its instrument only. @param own instruments that the player has or had. */
+const storedStretchSchema = (own: readonly Instrument[]) =>
+  z.preprocess((stored) => {
+    const old = unnamedSchema.safeParse(stored);
+    if (!old.success) return stored;
+    const { kept } = stored as { kept: { request: object } };
+    const instrument = findInstrument(old.data.kept.request.score.instrumentId, own);
+    return { ...(stored as object), kept: { ...kept, request: { ...kept.request, instrument } } };
+  }, stretchSchema);
+
+export const runningSchema = (own: readonly Instrument[]) =>
+  z.object({ startedAt: z.string(), score: storedScoreSchema(own), count: z.number().int() });
+export const blockSchema = (own: readonly Instrument[]) =>
+  z.object({ score: storedScoreSchema(own), from: z.string() });
 
 /** What is on the stand: the music, and the page it was taken from. */
-export type Block = z.infer<typeof blockSchema>;
+export type Block = z.infer<ReturnType<typeof blockSchema>>;
 
 /** A stretch with its sound. */
 export interface KeptStretch extends RunningStretch {
@@ -117,7 +136,7 @@ export class RunningStore {
     if (id === null || !running) return null;
     const stretches: KeptStretch[] = [];
     for (let i = 0; i < running.count; i++) {
-      const stretch = await this.read(stretchKey(id, i), stretchSchema);
+      const stretch = await this.read(stretchKey(id, i), storedStretchSchema);
       const audio = await readAudio(this.storage, soundOf(id, i));
       if (stretch && audio) stretches.push({ ...stretch, audio: audio as Int16Array<ArrayBuffer> });
     }
@@ -152,11 +171,14 @@ export class RunningStore {
     });
   }
 
-  private async read<T>(key: string, schema: z.ZodType<T>): Promise<T | null> {
+  private async read<T>(
+    key: string,
+    schemaFor: (own: readonly Instrument[]) => z.ZodType<T>,
+  ): Promise<T | null> {
     const text = await this.storage.getItem(key);
     if (text === null) return null;
     try {
-      return schema.parse(JSON.parse(text));
+      return schemaFor(await ownInstruments(this.storage)).parse(JSON.parse(text));
     } catch {
       // What cannot be read any more is no block to go on with; the log is not touched by it.
       return null;

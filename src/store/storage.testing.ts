@@ -1,4 +1,4 @@
-import type { Storage } from './storage';
+import { StorageProblem, type Storage } from './storage';
 import type { Tab } from './tab';
 
 /** For tests: a storage in memory. */
@@ -32,6 +32,31 @@ export class DyingStorage extends MapStorage {
 
   private alive(write: () => Promise<void>): Promise<void> {
     return this.left-- > 0 ? write() : Promise.reject(new Killed());
+  }
+}
+
+/** For tests: a device that has room for so many writes more; what is removed makes room. */
+export class FullStorage extends MapStorage {
+  constructor(
+    map: Map<string, string>,
+    private room: number,
+  ) {
+    super(map);
+    const { setItem, setMany, removeMany } = this;
+    this.setItem = (key, value) => this.roomFor([key], () => setItem(key, value));
+    this.setMany = (entries) => this.roomFor(Object.keys(entries), () => setMany(entries));
+    this.removeMany = (keys) => {
+      this.room += keys.filter((key) => map.has(key)).length;
+      return removeMany(keys);
+    };
+  }
+
+  /** What is written over takes no more room. */
+  private roomFor(keys: readonly string[], write: () => Promise<void>): Promise<void> {
+    const fresh = keys.filter((key) => !this.map.has(key)).length;
+    if (fresh > this.room) return Promise.reject(new StorageProblem('This device has no room left.'));
+    this.room -= fresh;
+    return write();
   }
 }
 

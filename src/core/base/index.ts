@@ -23,7 +23,7 @@ export { failure, success, type Outcome } from './outcome';
 export { fromInt16, toInt16 } from './pcm';
 export { Random } from './random';
 export { readRecord, type Migrations, type RecordKind } from './records';
-export { rebased } from './rebased';
+export { rebased, takenBack } from './rebased';
 export { capital } from './text';
 export {
   clamp,

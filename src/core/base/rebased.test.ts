@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { rebased } from './rebased';
+import { rebased, takenBack } from './rebased';
 
 describe('a change that is made to another state', () => {
   it('leaves what it did not touch: entries of records, items of lists', () => {
@@ -46,10 +46,13 @@ describe('a change that is made to another state', () => {
   });
 
   it('taken back leaves what came after it', () => {
+    expect(takenBack({ a4: 440 }, { a4: 442 }, { a4: 441 })).toEqual({ a4: 441 });
+    expect(takenBack({ own: ['a'] }, { own: ['a', 'b'] }, { own: ['b', 'c'] })).toEqual({ own: ['c'] });
     const change = (value: Record<string, unknown>) => ({ ...value, imported: [1] });
     fc.assert(
       fc.property(state, state, (before, after) => {
-        expect(rebased<unknown>(change(before), before, change(after))).toEqual(after);
+        expect(takenBack<unknown>(before, change(before), change(after))).toEqual(after);
+        expect(takenBack(before, after, after)).toEqual(before);
       }),
     );
   });

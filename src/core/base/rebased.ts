@@ -21,32 +21,43 @@ function isEqual(a: unknown, b: unknown): boolean {
 /**
  * The change that leads from one state to another, made to a third: what it did not touch stays as it stands there, field by
  * field, entry by entry of records, item by item of lists of words or of things with an `id`. Where both changed the same, the
- * change wins. With the two states the other way round it takes a change back, and nothing that came after it.
+ * change wins.
  */
 export function rebased<T>(from: T, to: T, onto: T): T {
-  return merged(from, to, onto) as T;
+  return merged(from, to, onto, () => true) as T;
 }
 
-function merged(from: unknown, to: unknown, onto: unknown): unknown {
+/** A change taken back, and nothing that came after it: what is otherwise since stays as it is now. */
+export function takenBack<T>(before: T, after: T, now: T): T {
+  return merged(after, before, now, isEqual) as T;
+}
+
+/** Whether a leaf that stands so in the third state may be changed, by how it stood before the change. */
+type May = (onto: unknown, from: unknown) => boolean;
+
+function merged(from: unknown, to: unknown, onto: unknown, may: May): unknown {
   if (isEqual(from, to)) return onto;
-  if (isPlain(from) && isPlain(to) && isPlain(onto)) return mergedRecords(from, to, onto);
+  if (isPlain(from) && isPlain(to) && isPlain(onto)) return mergedRecords(from, to, onto, may);
   if (isSet(from) && isSet(to) && isSet(onto)) {
     const [a, b, c] = [from, to, onto].map((list) =>
       Object.fromEntries(list.map((item) => [nameOf(item), item])),
     ) as [Plain, Plain, Plain];
-    const next = mergedRecords(a, b, c);
-    const order = [...new Set([...(isEqual(onto, from) ? to : [...onto, ...to]).map(nameOf)])];
-    return order.filter((name) => name in next).map((name) => next[name]);
+    const next = mergedRecords(a, b, c, may);
+    const order = new Set((isEqual(onto, from) ? to : [...onto, ...to]).map(nameOf));
+    return [...order].filter((name) => name in next).map((name) => next[name]);
   }
-  return to;
+  return may(onto, from) ? to : onto;
 }
 
-function mergedRecords(from: Plain, to: Plain, onto: Plain): Plain {
+function mergedRecords(from: Plain, to: Plain, onto: Plain, may: May): Plain {
   const next: Record<string, unknown> = { ...onto };
   for (const name of new Set([...Object.keys(from), ...Object.keys(to)])) {
     if (isEqual(from[name], to[name])) continue;
-    if (!(name in to)) delete next[name];
-    else next[name] = name in onto && name in from ? merged(from[name], to[name], onto[name]) : to[name];
+    if (name in from && name in to && name in onto)
+      next[name] = merged(from[name], to[name], onto[name], may);
+    else if (!may(onto[name], from[name])) continue;
+    else if (name in to) next[name] = to[name];
+    else delete next[name];
   }
   return next;
 }

@@ -69,9 +69,7 @@ it(
     let refused = 0;
     for (let i = 0; i < TRIALS; i++) {
       const found =
-        i % 2 === 0
-          ? await readLink(textOf(broken(link, random)))
-          : readShared(textOf(broken(text, random)));
+        i % 2 === 0 ? await readLink(textOf(broken(link, random))) : readShared(textOf(broken(text, random)));
       if (found.ok) expect(found.value.kind).toMatch(/^(week|routine|exercise)$/);
       else {
         refused++;

@@ -12,6 +12,7 @@ export {
   beatsToSeconds,
   dynamicSchema,
   eventKindSchema,
+  SCORE_VERSION,
   EVERYTHING_COUNTS,
   expectsPartner,
   scoreBeats,

@@ -190,51 +190,53 @@ export const EVERYTHING_COUNTS: Counts = {
 export const SCORE_VERSION = 2;
 
 /** Written music before it is played, with all that the stand, the judge and the simulated player need to know. */
-export const scoreSchema = z.object({
-  version: z.literal(SCORE_VERSION).default(SCORE_VERSION),
-  family: z.string().min(1),
-  title: z.string(),
-  instrumentId: z.string(),
-  /** Beats per minute; null is free, without a metronome. */
-  tempo: z.number().min(20).max(300).nullable(),
-  /** Crotchets a bar, where there are no metres. */
-  beatsPerBar: z.number().int().min(1).max(12),
-  /** Metres in order, for music that has others than so many crotchets a bar throughout. */
-  metres: z.array(metreSchema).default([]),
-  /** Crotchets that are counted before the music. */
-  countInBeats: z.number().min(0).max(16),
-  vibrato: z.enum(['free', 'wanted', 'none']),
-  /** Sharps of the written key signature, negative for flats. */
-  fifths: z.number().int().min(-7).max(7).default(0),
-  /** Pairs of quavers are played long–short. */
-  swing: z.boolean().default(false),
-  notes: z.array(scoreNoteSchema),
-  /** For exercises without the instrument. */
-  pictures: z.array(pictureSchema).default([]),
-  /** Sounding notes of a drone to play against. */
-  drone: z.array(z.number()).default([]),
-  /** The player takes the drone's notes in turn, and the drone leaves out the one that is theirs. */
-  droneLeavesOut: z.boolean().default(false),
-  /** Names of the two sides of a comparison. */
-  sides: z.tuple([z.string(), z.string()]).nullable().default(null),
-  /** The reading is hidden while playing. */
-  blind: z.boolean().default(false),
-  /** Its first phrase is shown; of the others the names only, and they are played by ear. */
-  byEar: z.boolean().default(false),
-  /** Another pitch is expected beside the player's (a voice, a partner). */
-  company: z.boolean().default(false),
-  /** Times that the whole is played. */
-  repeats: z.number().int().min(1).max(20).default(1),
-  /** Nothing is asked: what is played becomes the notes. */
-  free: z.boolean().default(false),
-  /** A dose: the block ends by itself after this long. */
-  longestSeconds: z.number().positive().nullable().default(null),
-  /** The one thing to attend to. */
-  cue: z.string().nullable().default(null),
-  counts: countsSchema.default(EVERYTHING_COUNTS),
-  /** What the generator was asked for, so that the score can be made again, changed. */
-  parameters: z.record(z.string(), z.unknown()).default({}),
-});
+export const scoreSchema = z
+  .object({
+    version: z.literal(SCORE_VERSION).default(SCORE_VERSION),
+    family: z.string().min(1),
+    title: z.string(),
+    instrumentId: z.string(),
+    /** Beats per minute; null is free, without a metronome. */
+    tempo: z.number().min(20).max(300).nullable(),
+    /** Crotchets a bar, where there are no metres. */
+    beatsPerBar: z.number().int().min(1).max(12),
+    /** Metres in order, for music that has others than so many crotchets a bar throughout. */
+    metres: z.array(metreSchema).default([]),
+    /** Crotchets that are counted before the music. */
+    countInBeats: z.number().min(0).max(16),
+    vibrato: z.enum(['free', 'wanted', 'none']),
+    /** Sharps of the written key signature, negative for flats. */
+    fifths: z.number().int().min(-7).max(7).default(0),
+    /** Pairs of quavers are played long–short. */
+    swing: z.boolean().default(false),
+    notes: z.array(scoreNoteSchema),
+    /** For exercises without the instrument. */
+    pictures: z.array(pictureSchema).default([]),
+    /** Sounding notes of a drone to play against. */
+    drone: z.array(z.number()).default([]),
+    /** The player takes the drone's notes in turn, and the drone leaves out the one that is theirs. */
+    droneLeavesOut: z.boolean().default(false),
+    /** Names of the two sides of a comparison. */
+    sides: z.tuple([z.string(), z.string()]).nullable().default(null),
+    /** The reading is hidden while playing. */
+    blind: z.boolean().default(false),
+    /** Its first phrase is shown; of the others the names only, and they are played by ear. */
+    byEar: z.boolean().default(false),
+    /** Another pitch is expected beside the player's (a voice, a partner). */
+    company: z.boolean().default(false),
+    /** Times that the whole is played. */
+    repeats: z.number().int().min(1).max(20).default(1),
+    /** Nothing is asked: what is played becomes the notes. */
+    free: z.boolean().default(false),
+    /** A dose: the block ends by itself after this long. */
+    longestSeconds: z.number().positive().nullable().default(null),
+    /** The one thing to attend to. */
+    cue: z.string().nullable().default(null),
+    counts: countsSchema.default(EVERYTHING_COUNTS),
+    /** What the generator was asked for, so that the score can be made again, changed. */
+    parameters: z.record(z.string(), z.unknown()).default({}),
+  })
+  .meta({ id: 'score' });
 export type Score = z.infer<typeof scoreSchema>;
 export type VibratoWish = Score['vibrato'];
 

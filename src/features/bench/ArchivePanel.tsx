@@ -150,11 +150,11 @@ interface AskedProps {
 
 /** What is in the file, before anything is done with it. */
 function Asked({ fileName, archive: { preview }, onBring, onLeave }: AskedProps) {
-  const { takes, fresh, withSound, pieces, createdAt, hasSettings } = preview;
+  const { takes, fresh, withSound, pieces, unreadPieces, createdAt, hasSettings } = preview;
   return (
     <View style={{ gap: 4 }} testID="asked">
       <Body>
-        {`${fileName}, of ${dayText(new Date(createdAt))}: ${plural(takes, 'take')} (${withSound} with sound), ${plural(pieces, 'piece')} of music${hasSettings ? ', settings' : ''}. ${fresh === 0 ? 'All of its takes are here already.' : `${plural(fresh, 'take')} of them ${fresh === 1 ? 'is' : 'are'} not here yet.`}`}
+        {`${fileName}, of ${dayText(new Date(createdAt))}: ${plural(takes, 'take')} (${withSound} with sound), ${plural(pieces, 'piece')} of music${hasSettings ? ', settings' : ''}. ${fresh === 0 ? 'All of its takes are here already.' : `${plural(fresh, 'take')} of them ${fresh === 1 ? 'is' : 'are'} not here yet.`}${unreadPieces === 0 ? '' : ` ${unreadWords(unreadPieces)}.`}`}
       </Body>
       <Button look="strong" label="Add what is not here" testID="merge" onPress={() => onBring('merge')} />
       <Button
@@ -168,7 +168,10 @@ function Asked({ fileName, archive: { preview }, onBring, onLeave }: AskedProps)
   );
 }
 
-function saidOf({ added, replaced, pieces, unread }: Imported): string {
+const unreadWords = (count: number) =>
+  `${plural(count, 'piece')} of music cannot be read here, and ${count === 1 ? 'stays' : 'stay'} in the file`;
+
+function saidOf({ added, replaced, pieces, unread, unreadPieces }: Imported): string {
   const parts = [
     `${plural(added.length, 'take')} brought in`,
     ...(pieces.length > 0 ? [`${plural(pieces.length, 'piece')} of music`] : []),
@@ -176,6 +179,7 @@ function saidOf({ added, replaced, pieces, unread }: Imported): string {
     ...(unread > 0
       ? [`${plural(unread, 'take')} could not be read, and ${unread === 1 ? 'was' : 'were'} left out`]
       : []),
+    ...(unreadPieces > 0 ? [unreadWords(unreadPieces)] : []),
   ];
   return `${parts.join('; ')}.`;
 }

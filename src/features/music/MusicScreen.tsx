@@ -20,6 +20,7 @@ import {
   Body,
   Button,
   dayText,
+  download,
   fonts,
   Heading,
   Notice,
@@ -41,7 +42,7 @@ export function MusicScreen() {
   const router = useRouter();
   const onwards = useOnwards();
   const { settings } = useSettings();
-  const { data: pieces, error } = useMusic();
+  const { data: pieces, unread, error } = useMusic();
   const [problem, setProblem] = useState<string | null>(null);
   const palette = usePalette();
   const [reading, setReading] = useState<Reading | null>(null);
@@ -120,6 +121,18 @@ export function MusicScreen() {
       ) : null}
       {problem ? <Notice problem text={problem} testID="problem" /> : null}
       {error ? <Notice problem text={error.message} /> : null}
+      {unread.map(({ title, problem: why, stored }, i) => (
+        <Notice
+          key={i}
+          problem
+          testID="unread-piece"
+          text={`“${title}” cannot be read here, and lies as it was (${why}). Your other music is not touched by it.`}
+          action={{
+            label: 'Save it as a file',
+            onPress: () => download(`${title}.json`, JSON.stringify(stored), 'application/json'),
+          }}
+        />
+      ))}
       <Body>
         A MusicXML file (.musicxml or .mxl) or a MIDI file. Gold Reed marks every crossing of a break, every
         vent and every weak note in it, and cuts any of these out as a drill. You choose the part, which is

@@ -1,1 +1,1 @@
-export { linkPart, readLink, readShared, sharedText, type Shared } from './shared';
+export { linkPart, readLink, readShared, sharedSchema, sharedText, type Shared } from './shared';

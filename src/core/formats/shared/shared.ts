@@ -9,7 +9,7 @@ const VERSION = 1;
 const MOST_BYTES = 300_000;
 const MOST_DAYS = 31;
 
-const sharedSchema = z.discriminatedUnion('kind', [
+export const sharedSchema = z.discriminatedUnion('kind', [
   z.object({ goldReed: z.literal(VERSION), kind: z.literal('routine'), routine: routineSchema }),
   z.object({
     goldReed: z.literal(VERSION),
