@@ -35,6 +35,7 @@ export function startServer(...options: string[]): Promise<RunningServer> {
         url: found[1],
         stop: () =>
           new Promise((stopped) => {
+            if (server.exitCode !== null) return stopped();
             server.once('exit', () => stopped());
             server.kill();
           }),
@@ -106,7 +107,8 @@ export async function openPage(
   const context = await browser.newContext({
     viewport: { width: options.width ?? 390, height: options.height ?? 844 },
   });
-  if (!device && !options.realTime) await hurry(context);
+  // What is laid by for where there is no network has to be what was built, and hurrying changes the worklet.
+  if (!device && !options.realTime && !options.offline) await hurry(context);
   if (!options.offline) await context.addInitScript('delete Navigator.prototype.serviceWorker');
   if (options.denyMicrophone) await context.addInitScript(REFUSAL);
   if (options.microphone && !device) await hearInstead(context, options.microphone);

@@ -1,6 +1,6 @@
 /** Builds the server into build/server/, the app into dist/, and the demo data into build/demo/. */
 import { createHash } from 'node:crypto';
-import { existsSync, readdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { build } from 'esbuild';
@@ -9,10 +9,11 @@ import { minified } from './minify.mjs';
 import { packForTheWire, writeServiceWorker } from './offline.mjs';
 import { missingNames } from './prove.mjs';
 import { remembered } from './remember.mjs';
+import { renameScripts, scriptsIn } from './rename.mjs';
 
 const DIST = join(root, 'dist');
 const DEMO = join(root, 'build', 'demo');
-const SCRIPTS = join(DIST, '_expo', 'static', 'js', 'web');
+const SCRIPTS = scriptsIn(DIST);
 /** Programs of their own, with modules of their own numbers. */
 const WORKER = /^worker-/;
 
@@ -53,25 +54,8 @@ async function prove(chunks) {
   });
 }
 
-/** What decides what a script is made into, besides its source: a name with a hash must never be another file. */
+/** What decides what a script is made into, besides its source: the bundler names it before it is made small. */
 const MAKERS = ['package-lock.json', 'scripts/minify.mjs'];
-const HASH = /[0-9a-f]{32}/;
-
-/** Names the scripts anew by all that they were made by: the bundler names them before they are made small. */
-function rename(names) {
-  const makers = MAKERS.map((path) => readFileSync(join(root, path), 'utf8')).join('');
-  const hashed = names.filter((name) => HASH.test(name));
-  const renamed = new Map(
-    hashed.map((name) => {
-      const [hash] = HASH.exec(name);
-      return [hash, createHash('md5').update(hash).update(makers).digest('hex')];
-    }),
-  );
-  const told = (text) => text.replace(new RegExp(HASH, 'g'), (hash) => renamed.get(hash) ?? hash);
-  for (const path of [...names.map((name) => join(SCRIPTS, name)), join(DIST, 'index.html')])
-    writeFileSync(path, told(readFileSync(path, 'utf8')));
-  for (const name of hashed) renameSync(join(SCRIPTS, name), join(SCRIPTS, told(name)));
-}
 
 async function buildApp() {
   await runAside(
@@ -102,7 +86,7 @@ async function buildApp() {
   for (const isWorker of [false, true])
     await prove(scripts.filter(({ name }) => WORKER.test(name) === isWorker).map(({ code }) => code));
   await smaller;
-  rename(scripts.map(({ name }) => name));
+  renameScripts(DIST, MAKERS.map((path) => readFileSync(join(root, path), 'utf8')).join(''));
   await writeServiceWorker(DIST);
   await packForTheWire(DIST);
   said('the app is built');

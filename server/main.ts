@@ -9,6 +9,7 @@ import { Uploads } from './uploads';
 
 const USAGE = `gold-reed server
   --demo               serve the demo store
+  --app FOLDER         another built app than dist/
   --port N             default: PORT or 4280
   --lan                answer to the whole network, by address or NAME.local; without it only to this machine
   --host ADDRESS       default: 127.0.0.1, with --lan 0.0.0.0
@@ -20,6 +21,7 @@ async function main(): Promise<void> {
   const { values } = parseArgs({
     options: {
       demo: { type: 'boolean', default: false },
+      app: { type: 'string' },
       port: { type: 'string' },
       host: { type: 'string' },
       lan: { type: 'boolean', default: false },
@@ -47,7 +49,7 @@ async function main(): Promise<void> {
     throw new Error('the demo data has not been built: run npm run build');
   const app = await buildApp({
     queue: threadedQueue(join(__dirname, 'analysisThread.js')),
-    staticFolder: join(root, 'dist'),
+    staticFolder: values.app === undefined ? join(root, 'dist') : resolve(values.app),
     ...(values.demo && { demoFolder }),
     ...(values.lan && { hosts: null }),
     ...(tls && { tls }),
