@@ -5,6 +5,7 @@ import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { build } from 'esbuild';
 import { root, runAside, say } from './ensure.mjs';
+import { writeFonts, writeLicences } from './fonts.mjs';
 import { minified } from './minify.mjs';
 import { packForTheWire, writeServiceWorker } from './offline.mjs';
 import { missingNames } from './prove.mjs';
@@ -87,6 +88,8 @@ async function buildApp() {
     await prove(scripts.filter(({ name }) => WORKER.test(name) === isWorker).map(({ code }) => code));
   await smaller;
   renameScripts(DIST, MAKERS.map((path) => readFileSync(join(root, path), 'utf8')).join(''));
+  await writeFonts(DIST);
+  writeLicences(DIST);
   await writeServiceWorker(DIST);
   await packForTheWire(DIST);
   said('the app is built');

@@ -99,14 +99,26 @@ test('a queue that is full says when to come again', async () => {
 });
 
 test('health and demo', async () => {
-  expect((await app.inject('/api/health')).json()).toEqual({ ok: true, name: 'gold-reed', demo: false });
+  expect((await app.inject('/api/health')).json()).toEqual({
+    ok: true,
+    name: 'gold-reed',
+    demo: false,
+    edition: null,
+  });
   expect((await app.inject('/api/demo')).statusCode).toBe(404);
   const folder = await mkdtemp(join(tmpdir(), 'demo-test-'));
   await mkdir(join(folder, 'sound'));
-  await writeFile(join(folder, 'demo.json'), '{"edition":"x"}');
+  for (const [name, text] of [
+    ['demo.json', '{"edition":"x"}'],
+    ['edition.json', '{"edition":"x"}'],
+    ['takes.json', '{"takes":[]}'],
+  ] as const)
+    await writeFile(join(folder, name), text);
   await writeFile(join(folder, 'sound', 'demo-1.pcm'), Buffer.from([1, 0, 2, 0]));
   const demo = await buildApp({ queue: inline, demoFolder: folder });
   expect((await demo.inject('/api/demo')).json()).toEqual({ edition: 'x' });
+  expect((await demo.inject('/api/demo/takes')).json()).toEqual({ takes: [] });
+  expect((await demo.inject('/api/health')).json()).toMatchObject({ demo: true, edition: 'x' });
   expect((await demo.inject('/api/demo/sound/demo-1')).rawPayload).toEqual(Buffer.from([1, 0, 2, 0]));
   for (const id of ['demo-2', '..%2Fdemo.json', '%2e%2e%2f%2e%2e', 'a%00b'])
     expect((await demo.inject(`/api/demo/sound/${id}`)).statusCode).toBe(404);

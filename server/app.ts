@@ -1,4 +1,5 @@
 import { createReadStream, existsSync } from 'node:fs';
+import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import fastifyStatic from '@fastify/static';
@@ -74,7 +75,13 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   // Recordings go to disk as they arrive, whatever type they are sent as.
   app.removeAllContentTypeParsers();
   app.addContentTypeParser('*', (_request, payload, done) => done(null, payload));
-  app.get('/api/health', () => ({ ok: true, name: 'gold-reed', demo: options.demoFolder !== undefined }));
+  const edition = options.demoFolder === undefined ? null : await editionIn(options.demoFolder);
+  app.get('/api/health', () => ({
+    ok: true,
+    name: 'gold-reed',
+    demo: options.demoFolder !== undefined,
+    edition,
+  }));
   addAnalyses(app, options);
   if (options.demoFolder !== undefined) await addDemo(app, options.demoFolder);
   else
@@ -116,9 +123,19 @@ function addAnalyses(
   });
 }
 
+const editionSchema = z.object({ edition: z.string() });
+
+/** Which edition of the demo is served: a browser that has it asks for no more. */
+const editionIn = async (folder: string): Promise<string> =>
+  editionSchema.parse(JSON.parse(await readFile(join(folder, 'edition.json'), 'utf8'))).edition;
+
 async function addDemo(app: FastifyInstance, folder: string): Promise<void> {
   await app.register(fastifyStatic, { root: folder, serve: false, preCompressed: true, decorateReply: true });
-  app.get('/api/demo', (_request, reply) => reply.header('cache-control', 'no-cache').sendFile('demo.json'));
+  for (const [url, file] of [
+    ['/api/demo', 'demo.json'],
+    ['/api/demo/takes', 'takes.json'],
+  ] as const)
+    app.get(url, (_request, reply) => reply.header('cache-control', 'no-cache').sendFile(file));
   app.get<{ Params: { id: string } }>('/api/demo/sound/:id', (request, reply) => {
     const { id } = request.params;
     const path = join(folder, 'sound', `${id}.pcm`);

@@ -101,13 +101,20 @@ async function main(): Promise<void> {
   });
   const all = await Promise.all(jobs.map((job) => pool.run(job)));
   await pool.destroy();
-  const takes = all.map(({ stored, entry, cells }) => ({ stored, entry, cells }));
-  const edition = createHash('sha1').update(JSON.stringify(takes)).digest('hex').slice(0, 12);
+  const rows = all.map(({ entry, cells }) => ({ entry, cells }));
+  const takes = all.map(({ entry: { id }, stored }) => ({ id, stored }));
+  const edition = createHash('sha1')
+    .update(JSON.stringify([rows, takes]))
+    .digest('hex')
+    .slice(0, 12);
   await mkdir(join(target, 'sound'), { recursive: true });
-  await writeFile(
-    join(target, 'demo.json'),
-    JSON.stringify({ schema: 'gold-reed/demo@4', edition, story: STORY, takes }),
-  );
+  // What pages show first, and what is looked at one by one.
+  for (const [name, content] of [
+    ['demo.json', { schema: 'gold-reed/demo@5', edition, story: STORY, rows }],
+    ['takes.json', { schema: 'gold-reed/demo-takes@1', edition, takes }],
+    ['edition.json', { edition }],
+  ] as const)
+    await writeFile(join(target, name), JSON.stringify(content));
   for (const { entry, sound } of all)
     if (sound) await writeFile(join(target, 'sound', `${entry.id}.pcm`), new Uint8Array(sound.buffer));
   console.log(`demo: ${takes.length} takes`);

@@ -1,9 +1,5 @@
-import { AlegreyaSans_400Regular } from '@expo-google-fonts/alegreya-sans/400Regular';
-import { AlegreyaSans_500Medium } from '@expo-google-fonts/alegreya-sans/500Medium';
-import { AlegreyaSans_700Bold } from '@expo-google-fonts/alegreya-sans/700Bold';
-import { YoungSerif_400Regular } from '@expo-google-fonts/young-serif/400Regular';
 import { Slot, usePathname, type ErrorBoundaryProps } from 'expo-router';
-import { StatusBar, View } from 'react-native';
+import { StatusBar } from 'react-native';
 import { useEffect } from 'react';
 import { Banner } from '@/features/care';
 import { standAhead } from '@/features/planning';
@@ -12,6 +8,7 @@ import { judgeBy, keepUp, readAhead, useHome, useSettings } from '@/store';
 import {
   Body,
   Button,
+  dayText,
   loadPagesAhead,
   NamingProvider,
   PaletteProvider,
@@ -19,7 +16,6 @@ import {
   Problems,
   Screen,
   Shell,
-  useLettering,
   useThemePalette,
 } from '@/ui';
 
@@ -29,12 +25,6 @@ const SETTLED_MS = 2500;
 judgeBy(digestTake);
 
 export default function Layout() {
-  const lettered = useLettering({
-    AlegreyaSans_400Regular,
-    AlegreyaSans_500Medium,
-    AlegreyaSans_700Bold,
-    YoungSerif_400Regular,
-  });
   const { settings } = useSettings();
   const palette = useThemePalette(settings.theme);
   const { data: home, error } = useHome();
@@ -60,7 +50,6 @@ export default function Layout() {
     path === '/print' ||
     path === '/week/print' ||
     path === '/report';
-  if (!lettered) return <View style={{ flex: 1, backgroundColor: palette.paper }} />;
   return (
     <PaletteProvider palette={palette}>
       <NamingProvider naming={settings.naming}>
@@ -70,13 +59,23 @@ export default function Layout() {
             <Slot />
           ) : null
         ) : (
-          <Shell banner={<Banner error={error} />}>{home || error ? <Slot /> : null}</Shell>
+          <Shell banner={<Banner error={error} />}>
+            {home || error ? <Slot /> : <Opening path={path} />}
+          </Shell>
         )}
         <Problems />
       </NamingProvider>
     </PaletteProvider>
   );
 }
+
+/** What public/index.html shows before there is an app, until the log is open. */
+const Opening = ({ path }: { path: string }) =>
+  path === '/' ? (
+    <Screen caption={dayText(new Date())} title="Today">
+      {null}
+    </Screen>
+  ) : null;
 
 /** Whatever goes wrong in a screen: words and a way on, and everything that is stored stays stored. */
 export function ErrorBoundary({ error, retry }: ErrorBoundaryProps) {

@@ -1,6 +1,6 @@
 import { greatest, rollups } from 'd3-array';
 import * as z from 'zod';
-import { entrySchema, packedCellsSchema } from '@/core/ledger';
+import { MEASURED_BY, type Entry, type PackedCells } from '@/core/ledger';
 import { removeAudio, writeAudio } from './audioChunks';
 import { deskWrites, readDesk } from './desk';
 import { exclusively } from './exclusively';
@@ -9,57 +9,88 @@ import { storedWrites, TAKE, TRACE } from './ledgerStore';
 import { defaultSettings, SETTINGS_KEY } from './settings';
 import type { Storage } from './storage';
 
-/** The demo store as the server sends it: takes as they are stored, each with its row and cells. */
+/** A row with its cells as the server sends it. What is in it is checked when it is read from the store, as everything is. */
+const rowSchema = z.object({
+  entry: z.custom<Entry>(
+    (row) =>
+      z.looseObject({ id: z.string(), instrumentId: z.string(), createdAt: z.string() }).safeParse(row)
+        .success,
+  ),
+  cells: z.custom<PackedCells>((cells) => typeof cells === 'object' && cells !== null),
+});
+/** What pages show of the demo: rows and cells. */
 export const demoSchema = z.object({
-  schema: z.literal('gold-reed/demo@4'),
+  schema: z.literal('gold-reed/demo@5'),
   /** Changes whenever the demo does, so that a browser knows whether it has this one. */
   edition: z.string(),
   story: z.string(),
-  takes: z.array(
-    z.object({
-      stored: z.object({ take: z.string(), trace: z.string() }),
-      entry: entrySchema,
-      cells: packedCellsSchema,
-    }),
-  ),
+  rows: z.array(rowSchema),
 });
 export type Demo = z.infer<typeof demoSchema>;
 
+/** Its takes, as they are stored. */
+const takesSchema = z.object({
+  schema: z.literal('gold-reed/demo-takes@1'),
+  edition: z.string(),
+  takes: z.array(z.object({ id: z.string(), stored: z.object({ take: z.string(), trace: z.string() }) })),
+});
+
+/** Of the rows that are here. */
 const EDITION = 'demo-edition';
+/** Of the takes that are here: they come after the first page. */
+const TAKES_EDITION = 'demo-takes-edition';
 const isOfDemo = (id: string) => id.startsWith('demo-');
 
-/** Brings the demo store up to the served edition; the player's changes to an edition stay until the next. */
-export async function loadDemo(storage: Storage, name: string): Promise<void> {
+/**
+ * Brings the rows of the demo store up to the served edition; the player's changes to an edition stay until the next.
+ * @param served edition; null: there is no network to ask.
+ */
+export async function loadDemo(storage: Storage, name: string, served: string | null): Promise<void> {
+  const here = await storage.getItem(EDITION);
+  if (here !== null && (served === null || here === served)) return;
   const response = await fetch('/api/demo').catch(() => null);
   if (!response?.ok) {
-    // Where there is no network, what was brought before is there.
-    if ((await storage.getItem(EDITION)) !== null) return;
+    if (here !== null) return;
     throw new Error('the demo could not be fetched');
   }
-  const { edition, takes } = demoSchema.parse(await response.json());
-  if ((await storage.getItem(EDITION)) === edition) return;
+  const { edition, rows } = demoSchema.parse(await response.json());
   await exclusively(name, async () => {
     const { entries } = await readEntries(storage, Infinity);
     const desk = await readDesk(storage);
     const asFound = (await storage.getItem(SETTINGS_KEY)) === null;
     await storage.setMany({
       ...(asFound && {
-        [SETTINGS_KEY]: JSON.stringify({ ...defaultSettings, instrumentId: mostPlayed(takes) }),
+        [SETTINGS_KEY]: JSON.stringify({ ...defaultSettings, instrumentId: mostPlayed(rows) }),
       }),
-      ...storedWrites(takes.map(({ entry: { id }, stored }) => ({ id, stored }))),
-      ...(await filed(storage, { add: takes, remove: entries.filter(({ id }) => isOfDemo(id)) })),
+      ...(await filed(storage, {
+        add: rows,
+        remove: entries.filter(({ id }) => isOfDemo(id)),
+        filedBy: MEASURED_BY,
+      })),
       ...deskWrites({ ...desk, bin: desk.bin.filter(({ id }) => !isOfDemo(id)) }),
       [EDITION]: edition,
     });
   });
-  await removeEarlier(storage, new Set(takes.map(({ entry }) => entry.id)));
+}
+
+/** Brings the takes of the rows that are here, when they are not here yet. */
+export async function loadDemoTakes(storage: Storage, name: string): Promise<void> {
+  const edition = await storage.getItem(EDITION);
+  if ((await storage.getItem(TAKES_EDITION)) === edition) return;
+  const response = await fetch('/api/demo/takes').catch(() => null);
+  if (!response?.ok) return;
+  const sent = takesSchema.parse(await response.json());
+  // The demo was made anew since: its rows come when it is opened next.
+  if (sent.edition !== edition) return;
+  await exclusively(name, () => storage.setMany({ ...storedWrites(sent.takes), [TAKES_EDITION]: edition }));
+  await removeEarlier(storage, new Set(sent.takes.map(({ id }) => id)));
 }
 
 /** What its player plays most: who opens the demo sees it first. */
-const mostPlayed = (takes: Demo['takes']): string =>
+const mostPlayed = (rows: Demo['rows']): string =>
   greatest(
     rollups(
-      takes,
+      rows,
       (same) => same.length,
       ({ entry }) => entry.instrumentId,
     ),

@@ -2,7 +2,7 @@ import { createAsyncStorage } from '@react-native-async-storage/async-storage';
 import * as z from 'zod';
 import { setAside } from './aside';
 import { believeClock } from './clock';
-import { loadDemo } from './demo';
+import { loadDemo, loadDemoTakes } from './demo';
 import { LedgerStore, type Digesting } from './ledgerStore';
 import { RunningStore } from './runningStore';
 import { toldPlainly, type Storage } from './storage';
@@ -10,7 +10,11 @@ import { claimTab, type Tab } from './tab';
 
 export type Whose = 'mine' | 'demo';
 
-const healthSchema = z.object({ ok: z.literal(true), demo: z.boolean() });
+const healthSchema = z.object({
+  ok: z.literal(true),
+  demo: z.boolean(),
+  edition: z.string().nullable(),
+});
 const CHOICE = 'whose';
 const NAMES: Readonly<Record<Whose, string>> = { mine: 'gold-reed', demo: 'gold-reed-demo' };
 
@@ -24,6 +28,8 @@ export interface Home {
   readonly store: LedgerStore;
   readonly running: RunningStore;
   readonly storage: Storage;
+  /** Brings what does not have to be there for the first page, once. */
+  readonly rest: () => Promise<void>;
 }
 
 let judging: Digesting = () => {
@@ -40,7 +46,7 @@ let tab: Promise<Tab> | null = null;
 /** Opens the player's log, or the demo's where the server offers one and the player has not left it. */
 export async function openHome(): Promise<Home> {
   const shell = createAsyncStorage('gold-reed-shell');
-  const demoOffered = await offersDemo(shell);
+  const { demoOffered, edition } = await offersDemo(shell);
   const chosen = await shell.getItem(CHOICE);
   const whose: Whose = demoOffered && chosen !== 'mine' ? 'demo' : 'mine';
   const name = NAMES[whose];
@@ -50,7 +56,8 @@ export async function openHome(): Promise<Home> {
   const now = new Date();
   await setAside(storage, name, now);
   await believeClock(storage, now);
-  if (whose === 'demo') await loadDemo(storage, name);
+  if (whose === 'demo') await loadDemo(storage, name, edition);
+  let rest: Promise<void> | null = null;
   return {
     whose,
     name,
@@ -59,6 +66,7 @@ export async function openHome(): Promise<Home> {
     store,
     running: new RunningStore(storage, name, here),
     storage,
+    rest: () => (rest ??= whose === 'demo' ? loadDemoTakes(storage, name) : Promise.resolve()),
   };
 }
 
@@ -69,13 +77,13 @@ export async function chooseHome(whose: Whose): Promise<void> {
 const OFFERED = 'demo-offered';
 
 /** Where there is no network, what was so when there was. */
-async function offersDemo(shell: Storage): Promise<boolean> {
+async function offersDemo(shell: Storage): Promise<{ demoOffered: boolean; edition: string | null }> {
   try {
     const health = healthSchema.safeParse(await (await fetch('/api/health')).json());
-    const offered = health.success && health.data.demo;
-    await shell.setItem(OFFERED, String(offered));
-    return offered;
+    const demoOffered = health.success && health.data.demo;
+    await shell.setItem(OFFERED, String(demoOffered));
+    return { demoOffered, edition: health.data?.edition ?? null };
   } catch {
-    return (await shell.getItem(OFFERED)) === 'true';
+    return { demoOffered: (await shell.getItem(OFFERED)) === 'true', edition: null };
   }
 }

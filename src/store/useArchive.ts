@@ -19,7 +19,8 @@ const TAKE_BYTES = 100_000;
 
 /** Everything that is kept, as one file. */
 export async function exportLog(withSound: boolean, { onProgress, signal }: Work): Promise<Blob> {
-  const { storage, store, name } = await home();
+  const { storage, store, name, rest } = await home();
+  await rest();
   const { archiveParts, VERSIONS, writeArchive } = await import('./archives');
   const now = new Date();
   const createdAt = now.toISOString();
@@ -44,7 +45,8 @@ export async function exportLog(withSound: boolean, { onProgress, signal }: Work
 
 /** Rows of all takes, or of all their notes, as a table. */
 export async function exportTable(of: 'takes' | 'notes'): Promise<string> {
-  const { store } = await home();
+  const { store, rest } = await home();
+  await rest();
   const { notesCsv, takesCsv } = await import('./archives');
   const { entries } = await store.readEntries(Infinity);
   if (of === 'takes') return takesCsv(entries);
@@ -81,7 +83,8 @@ export interface LookedInto {
 
 /** Looks into a file that is to be brought in; nothing is changed by it. */
 export async function lookInto(file: Blob): Promise<Outcome<LookedInto>> {
-  const { storage, name } = await home();
+  const { storage, name, rest } = await home();
+  await rest();
   const { importArchive, openArchive, previewOf } = await import('./archives');
   const archive = await openArchive(file);
   if (!archive.ok) return archive;

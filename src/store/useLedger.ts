@@ -71,7 +71,12 @@ export async function findEntry(
 
 /** A take, wherever it stands; null: there is none of this id, or it cannot be read and is listed as such. */
 export async function loadTake(id: string): Promise<Take | null> {
-  const take = await (await home()).store.readTake(id);
+  const { store, rest } = await home();
+  let take = await store.readTake(id);
+  if (!take) {
+    await rest();
+    take = await store.readTake(id);
+  }
   if (!take) await changed('unread');
   return take;
 }

@@ -29,7 +29,8 @@ export function keepUp(): Promise<void> {
 }
 
 async function work(): Promise<void> {
-  const { storage, name, store } = await home();
+  const { storage, name, store, rest } = await home();
+  await rest();
   const now = new Date();
   await store.sweep(await readClock(storage, now));
   await removeOldFiles(now);

@@ -26,7 +26,6 @@ export { Sheet, SHEET_STYLE } from './sheet';
 export { Shell } from './shell';
 export { useKeys } from './keys';
 export { later, PartMissing } from './later';
-export { useLettering } from './lettering';
 export { useOnwards } from './onwards';
 export { loadPagesAhead, pageLater } from './pageLater';
 export { Body, Heading, Soft, Title } from './text';

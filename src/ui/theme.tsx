@@ -41,11 +41,12 @@ export const stage: Palette = {
   slate: '#8FB8CC',
 };
 
+/** The machine's own stand in until they come: see scripts/fonts.mjs. */
 export const fonts = {
-  display: 'YoungSerif_400Regular',
-  text: 'AlegreyaSans_400Regular',
-  medium: 'AlegreyaSans_500Medium',
-  bold: 'AlegreyaSans_700Bold',
+  display: 'YoungSerif_400Regular, serif',
+  text: 'AlegreyaSans_400Regular, sans-serif',
+  medium: 'AlegreyaSans_500Medium, sans-serif',
+  bold: 'AlegreyaSans_700Bold, sans-serif',
 } as const;
 
 const WIDE = 900;

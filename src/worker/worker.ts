@@ -2,7 +2,7 @@ import './withoutEval';
 import { fromInt16 } from '@/core/base';
 import { heardIn, perform, rooms } from '@/core/lab';
 import { digestOf } from '@/core/ledger';
-import { readMusicFile } from '@/core/music/files';
+import { readMusicFile } from '@/core/music/files/reading';
 import { storedOf, takeFromStored, TakeListener } from '@/core/take';
 import {
   requestSchema,

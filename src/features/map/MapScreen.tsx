@@ -4,7 +4,7 @@ import { StyleSheet, View } from 'react-native';
 import { EVERYTHING, loudnessEffect, problemNotes, warmUpEffect, type Lens, seamTitle } from '@/core/ledger';
 import { writtenRange } from '@/core/instruments';
 import { sized } from '@/core/verdict';
-import { Body, Button, Heading, RowLink, Screen, Soft, useNoteName, usePalette, useShape } from '@/ui';
+import { Body, Button, fonts, Heading, RowLink, Screen, Soft, useNoteName, usePalette, useShape } from '@/ui';
 import { BreakPane } from './BreakPane';
 import { LensControls, type Looking } from './LensControls';
 import { MapBore, type Chosen } from './MapBore';
@@ -225,7 +225,7 @@ const styles = StyleSheet.create({
   block: { gap: 16 },
   row: { flexDirection: 'row', flexWrap: 'wrap', gap: 12 },
   problem: { flexDirection: 'row', alignItems: 'center', gap: 12, borderBottomWidth: 1 },
-  name: { width: 56, fontFamily: 'AlegreyaSans_700Bold' },
+  name: { width: 56, fontFamily: fonts.bold },
   grow: { flex: 1 },
   card: { flex: 1, borderWidth: 1, borderRadius: 18, padding: 14, gap: 2 },
 });

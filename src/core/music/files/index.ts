@@ -1,7 +1,6 @@
 export { fromMidi } from './midiIn';
 export { toMidi } from './midiOut';
 export { fromMusicXml } from './musicXmlIn';
-export { readMusicFile } from './reading';
 export { toMusicXml } from './musicXmlOut';
 export {
   offsetsOfScale,

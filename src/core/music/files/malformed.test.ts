@@ -4,7 +4,8 @@ import { zipOf } from '@/core/base/zipped.testing';
 import { encodeWav, readWavLayout } from '@/core/formats';
 import { findInstrument } from '@/core/instruments';
 import { scoreOfFamily } from '@/core/music/scores.testing';
-import { readKeyboardMap, readMusicFile, readScale, toMidi, toMusicXml } from '.';
+import { readKeyboardMap, readScale, toMidi, toMusicXml } from '.';
+import { readMusicFile } from './reading';
 
 const flute = findInstrument('flute')!;
 const score = scoreOfFamily('octave-slurs', 'flute', { range: { low: 64, high: 66 } });

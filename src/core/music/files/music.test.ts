@@ -3,16 +3,8 @@ import { XMLParser } from 'fast-xml-parser';
 import { barsOf, excerpt, families, placesIn, TICKS, type Score } from '@/core/music';
 import { findInstrument, instruments, soundingOf } from '@/core/instruments';
 import { noteNumber } from '@/core/tuning';
-import {
-  fromMidi,
-  fromMusicXml,
-  readKeyboardMap,
-  readMusicFile,
-  readScale,
-  scaleHertz,
-  toMidi,
-  toMusicXml,
-} from '.';
+import { fromMidi, fromMusicXml, readKeyboardMap, readScale, scaleHertz, toMidi, toMusicXml } from '.';
+import { readMusicFile } from './reading';
 
 const made = (family: string, id: string, values = {}): Score => {
   const score = families.find((each) => each.id === family)!.make(named(id), values);

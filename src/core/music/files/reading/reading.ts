@@ -1,8 +1,8 @@
 import { failure, success, type Outcome } from '@/core/base';
 import type { Instrument } from '@/core/instruments';
 import { boundsProblem, type MusicRead } from '@/core/music';
-import { fromMidi } from './midiIn';
-import { fromMusicXml } from './musicXmlIn';
+import { fromMidi } from '../midiIn';
+import { fromMusicXml } from '../musicXmlIn';
 import { musicIn } from './mxl';
 
 /** No part for a wind instrument makes a larger file. */

@@ -1,0 +1,1 @@
+export { readMusicFile } from './reading';
