@@ -31,7 +31,7 @@ async function serving(
   app.release('first');
   const server = await startServer('--app', app.served);
   try {
-    await work(server.url, app.release, server.stop);
+    await work(server.url, app.release, () => server.stop());
   } finally {
     await server.stop();
   }
