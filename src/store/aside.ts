@@ -77,16 +77,25 @@ const GUARDED: readonly { key: string; kind: RecordKind<unknown>; words: string 
   },
 ];
 
-/** Puts aside what cannot be read, before anything is written in its place. @returns whether there was anything. */
-export function setAside(storage: Storage, name: string, now: Date): Promise<boolean> {
-  return exclusively(name, async () => {
-    const texts = await storage.getMany(GUARDED.map(({ key }) => key));
-    const damaged = GUARDED.flatMap(({ key, kind }) => {
-      const text = texts[key];
-      const read = text == null ? null : readRecord(kind, text);
-      return text == null || read === null || read.ok ? [] : [{ key, text, problem: read.problem }];
-    });
-    if (damaged.length === 0) return false;
+/** What of these records lies there and cannot be read. */
+async function unreadable(storage: Storage): Promise<{ key: string; text: string; problem: string }[]> {
+  const texts = await storage.getMany(GUARDED.map(({ key }) => key));
+  return GUARDED.flatMap(({ key, kind }) => {
+    const text = texts[key];
+    const read = text == null ? null : readRecord(kind, text);
+    return text == null || read === null || read.ok ? [] : [{ key, text, problem: read.problem }];
+  });
+}
+
+/**
+ * Puts aside what cannot be read, before anything is written in its place. Where all is well, as nearly always, nobody waits for
+ * what another tab is changing just now.
+ */
+export async function setAside(storage: Storage, name: string, now: Date): Promise<void> {
+  if ((await unreadable(storage)).length === 0) return;
+  await exclusively(name, async () => {
+    const damaged = await unreadable(storage);
+    if (damaged.length === 0) return;
     const at = now.toISOString();
     const writes: Writes = {};
     for (const { key, text, problem } of damaged)
@@ -95,7 +104,6 @@ export function setAside(storage: Storage, name: string, now: Date): Promise<boo
     await storage.setMany(writes);
     // From here on it counts as never written. Cut short before this, it is put aside once more.
     await storage.removeMany(damaged.map(({ key }) => key));
-    return true;
   });
 }
 
