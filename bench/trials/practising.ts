@@ -42,7 +42,8 @@ export function withoutRows(): Promise<void> {
   });
 }
 
-async function toTheStand(page: Page, url: string): Promise<void> {
+/** Until the stand counts in a block, the one that was interrupted before if there is one. */
+export async function toTheStand(page: Page, url: string): Promise<void> {
   await page.goto(`${url}/exercise/long-tone`);
   await page.getByRole('radio', { name: 'simulated player', exact: true }).click();
   await page.getByTestId('begin').click();

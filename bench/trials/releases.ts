@@ -2,11 +2,14 @@ import type { Page } from 'playwright-core';
 import { Random } from '@/core/base';
 import { openPage, startServer } from '../../e2e/browser';
 import { releases } from '../../e2e/releases';
+import { toTheStand } from './practising';
 
 const PAGES = ['/', '/practise', '/map', '/log', '/bench', '/music', '/instruments', '/week', '/log/bin'];
 const DOINGS = ['first visit', 'walking', 'playing', 'exporting', 'offline'] as const;
 /** Seconds after it began that a release lands in what is done. */
 const LANDS = [0.1, 5] as const;
+/** A bar that is counted, and three seconds of a tone. */
+const HEARD_MS = 9000;
 /** Releases that take turns; each is as new to a browser as the last. */
 const NAMES = ['second', 'third'];
 
@@ -21,9 +24,10 @@ async function walk(page: Page, url: string): Promise<void> {
 
 /** A take from the stand into the log. @returns its id. */
 async function play(page: Page, url: string): Promise<string> {
-  await page.goto(`${url}/exercise/long-tone`);
-  await page.getByRole('radio', { name: 'simulated player', exact: true }).click();
-  await page.getByTestId('begin').click();
+  await toTheStand(page, url);
+  await page.waitForTimeout(HEARD_MS);
+  const stop = page.getByTestId('stop');
+  if (await stop.isVisible()) await stop.click();
   await page.waitForURL('**/review', { timeout: 60_000 });
   await page.getByTestId('keep').click();
   await page.waitForURL('**/log/**');
