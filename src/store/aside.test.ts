@@ -5,12 +5,12 @@ import { civilDay } from '@/core/plan';
 import { plannedOn } from '@/core/plan/plan.testing';
 import { scoreOfFamily } from '@/core/music/scores.testing';
 import { readAside, setAside } from './aside';
-import { digest } from './digest.testing';
+import { keepUp } from './keptUp.testing';
 import { LedgerStore } from './ledgerStore';
 import { addPiece, readMusic } from './musicStore';
 import { changePlans, readPlans, withRoutine } from './planStore';
 import { MapStorage, tabs } from './storage.testing';
-import { isUpkeepDue, upkeep } from './upkeep';
+import { isUpkeepDue } from './upkeep';
 
 const now = new Date('2030-06-01T12:00:00Z');
 const { blocks } = plannedOn([], { today: civilDay('2030-06-01') });
@@ -45,14 +45,7 @@ async function lived(): Promise<MapStorage> {
 async function openedAnew(storage: MapStorage) {
   await setAside(storage, 'test', now);
   const due = await isUpkeepDue(storage, now);
-  await upkeep({
-    storage,
-    name: 'test',
-    digest,
-    onProgress: () => undefined,
-    signal: new AbortController().signal,
-    now,
-  });
+  await keepUp(storage, now);
   const log = new LedgerStore(storage, 'test', digestOf);
   return {
     log,

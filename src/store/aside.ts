@@ -1,10 +1,10 @@
 import * as z from 'zod';
-import { readRecord, type RecordKind } from '@/core/base';
+import { readRecord, type Outcome, type RecordKind } from '@/core/base';
 import { DESK } from './desk';
 import { exclusively } from './exclusively';
 import { META } from './filing';
 import { MUSIC_KEY, musicKind } from './musicStore';
-import { PLANS_KEY, plansKind, SESSIONS_KEY, sessionsKind } from './planStore';
+import { PLANS_KEY, plansIn, SESSIONS_KEY, sessionsKind } from './planStore';
 import type { Storage, Writes } from './storage';
 import { UNREAD } from './unread';
 
@@ -39,40 +39,46 @@ export interface Aside {
   readonly words: string;
 }
 
-/** Records that there is one of, with what a player loses where one cannot be read. */
-const GUARDED: readonly { key: string; kind: RecordKind<unknown>; words: string }[] = [
+/** A record that there is one of, with what a player loses where it cannot be read. */
+interface Guarded {
+  readonly key: string;
+  readonly read: (text: string) => Outcome<unknown>;
+  readonly words: string;
+}
+
+const GUARDED: readonly Guarded[] = [
   {
     key: DESK.key,
-    kind: DESK.kind,
+    read: (text) => readRecord(DESK.kind, text),
     words:
       'Which takes were thrown away, or not kept yet, could not be read. No take is lost: those that no list knows of are in the bin, as found again, until you remove them. Blocks that were left half-way cannot be gone on with.',
   },
   {
     key: PLANS_KEY,
-    kind: plansKind,
+    read: (text) => plansIn(PLANS_KEY, text),
     words:
       'Your plans, routines and the list of past sessions could not be read. Nothing that you played is lost, and plans are made anew from it.',
   },
   {
     key: MUSIC_KEY,
-    kind: musicKind,
+    read: (text) => readRecord(musicKind, text),
     words:
       'Your own music could not be read. What you played of it is in the log as before; music can be added again.',
   },
   {
     key: SESSIONS_KEY,
-    kind: sessionsKind,
+    read: (text) => readRecord(sessionsKind, text),
     words: 'The session that was under way could not be read. Its takes are in the log.',
   },
   {
     key: META.key,
-    kind: META.kind,
+    read: (text) => readRecord(META.kind, text),
     words:
       'The table of contents of your log could not be read. Nothing is lost: it is made again from the takes.',
   },
   {
     key: UNREAD.key,
-    kind: UNREAD.kind,
+    read: (text) => readRecord(UNREAD.kind, text),
     words: 'The list of what could not be read could itself not be read. It is made again.',
   },
 ];
@@ -80,9 +86,9 @@ const GUARDED: readonly { key: string; kind: RecordKind<unknown>; words: string 
 /** What of these records lies there and cannot be read. */
 async function unreadable(storage: Storage): Promise<{ key: string; text: string; problem: string }[]> {
   const texts = await storage.getMany(GUARDED.map(({ key }) => key));
-  return GUARDED.flatMap(({ key, kind }) => {
+  return GUARDED.flatMap(({ key, read: reading }) => {
     const text = texts[key];
-    const read = text == null ? null : readRecord(kind, text);
+    const read = text == null ? null : reading(text);
     return text == null || read === null || read.ok ? [] : [{ key, text, problem: read.problem }];
   });
 }

@@ -64,7 +64,10 @@ export async function unfinishedFor(all: readonly Unfinished[], tab: Tab): Promi
   return all.findLast((each) => !open.has(each.tab))?.id ?? null;
 }
 
-/** What is shown of a take of the log in the bin. */
+/** Title of a take that says none. */
+export const UNREADABLE = 'A take that could not be read';
+
+/** What is shown of a take in the bin. */
 export const binnedRow = (
   entry: Pick<Entry, 'id' | 'title' | 'instrumentName' | 'createdAt'>,
   why: Binned['why'],

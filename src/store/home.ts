@@ -28,7 +28,7 @@ export interface Home {
   readonly store: LedgerStore;
   readonly running: RunningStore;
   readonly storage: Storage;
-  /** Brings what does not have to be there for the first page, once. */
+  /** Brings what does not have to be there for the first page. */
   readonly rest: () => Promise<void>;
 }
 
@@ -51,7 +51,11 @@ export async function openHome(): Promise<Home> {
   const whose: Whose = demoOffered && chosen !== 'mine' ? 'demo' : 'mine';
   const name = NAMES[whose];
   const storage = toldPlainly(createAsyncStorage(name));
-  const here = await (tab ??= claimTab());
+  const here = await (tab ??= claimTab().catch((problem: unknown) => {
+    // What failed once may go well the next time that the log is opened.
+    tab = null;
+    throw problem;
+  }));
   const store = new LedgerStore(storage, name, (...take) => judging(...take));
   const now = new Date();
   await setAside(storage, name, now);
@@ -66,7 +70,11 @@ export async function openHome(): Promise<Home> {
     store,
     running: new RunningStore(storage, name, here),
     storage,
-    rest: () => (rest ??= whose === 'demo' ? loadDemoTakes(storage, name) : Promise.resolve()),
+    // Where there was no network for it, it is asked for anew; where it is there, that is soon seen.
+    rest: () =>
+      (rest ??= (whose === 'demo' ? loadDemoTakes(storage, name) : Promise.resolve()).finally(
+        () => (rest = null),
+      )),
   };
 }
 

@@ -7,7 +7,16 @@ import type { Naming } from '@/core/tuning';
 import { limitsOf, type Limits } from '@/core/verdict';
 import { readAudio, removeAudio, writeAudio } from './audioChunks';
 import type { Clock } from './clock';
-import { deskWrites, readDesk, unfinishedFor, withoutDraft, type Binned, type Desk } from './desk';
+import {
+  binnedRow,
+  deskWrites,
+  readDesk,
+  unfinishedFor,
+  UNREADABLE,
+  withoutDraft,
+  type Binned,
+  type Desk,
+} from './desk';
 import { exclusively } from './exclusively';
 import { filed, findEntry, readCells, readEntries, readEntry, readMeta, readPlayed } from './filing';
 import { ownInstruments, readSettings, type Settings } from './settings';
@@ -287,16 +296,16 @@ export class LedgerStore {
   private async binned(desk: Desk, id: string, why: Binned['why'], now: Date): Promise<Desk> {
     const read = await this.readStored(id);
     const take = read?.ok ? read.value : null;
-    const row: Binned = {
-      id,
-      deletedAt: now.toISOString(),
+    const row = binnedRow(
+      {
+        id,
+        title: take?.score.title ?? UNREADABLE,
+        instrumentName: take?.instrument ? nameWithin(take.instrument) : (take?.score.instrumentId ?? ''),
+        createdAt: take?.createdAt ?? now.toISOString(),
+      },
       why,
-      title: take?.score.title ?? 'A take that could not be read',
-      instrumentName: take?.instrument ? nameWithin(take.instrument) : (take?.score.instrumentId ?? ''),
-      playedAt: take?.createdAt ?? now.toISOString(),
-      gone: false,
-      dueSince: null,
-    };
+      now,
+    );
     return { ...withoutDraft(desk, id), bin: [...desk.bin.filter((each) => each.id !== id), row] };
   }
 }

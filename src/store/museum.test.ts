@@ -6,8 +6,9 @@ import { openArchive } from '@/core/formats/archive';
 import { readLink, readShared } from '@/core/formats/shared';
 import { digestOf } from '@/core/ledger';
 import { importArchive } from './archiveIn';
-import { readAside, setAside } from './aside';
+import { readAside } from './aside';
 import { digest } from './digest.testing';
+import { openedWhole } from './keptUp.testing';
 import { LedgerStore } from './ledgerStore';
 import { fingerprints } from './museum.testing';
 import { readMusic } from './musicStore';
@@ -16,7 +17,6 @@ import { RunningStore } from './runningStore';
 import { readSettings, settingsProblem } from './settings';
 import { MapStorage, tabs } from './storage.testing';
 import { readUnread } from './unread';
-import { upkeep } from './upkeep';
 
 const FIXTURES = join(__dirname, '..', '..', 'fixtures');
 const releases = readdirSync(FIXTURES, { withFileTypes: true }).flatMap((each) =>
@@ -30,15 +30,7 @@ async function opened(release: string) {
   const packed = readFileSync(join(FIXTURES, release, 'log.json.gz'));
   const log = JSON.parse(gunzipSync(packed).toString()) as Record<string, string>;
   const storage = new MapStorage(new Map(Object.entries(log)));
-  await setAside(storage, 'test', NOW);
-  await upkeep({
-    storage,
-    name: 'test',
-    digest,
-    onProgress: () => undefined,
-    signal: new AbortController().signal,
-    now: NOW,
-  });
+  await openedWhole(storage, NOW);
   const tab = tabs().open('later');
   const store = new LedgerStore(storage, 'test', digestOf);
   return { storage, store, tab, running: new RunningStore(storage, 'test', tab) };

@@ -127,9 +127,7 @@ export async function exhibit(): Promise<Exhibit> {
 const KINDS: readonly { name: string; version: number; schema: z.ZodType }[] = [
   { name: 'score', version: SCORE_VERSION, schema: scoreSchema },
   { name: 'take', version: TAKE_VERSION, schema: takeSchema },
-  ...[settingsKind, plansKind, sessionsKind, musicKind, DESK.kind, entriesKind, cellsKind].map(
-    (kind) => kind,
-  ),
+  ...[settingsKind, plansKind, sessionsKind, musicKind, DESK.kind, entriesKind, cellsKind],
   ...[META.kind, UNREAD.kind, CLOCK.kind, asideKind],
   { name: 'piece', version: 1, schema: pieceSchema([]) },
   { name: 'block', version: 1, schema: blockSchema([]) },

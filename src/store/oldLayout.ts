@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { deskWrites, readDesk, type Binned, type Desk } from './desk';
+import { binnedRow, deskWrites, readDesk, UNREADABLE, type Desk } from './desk';
 import { readUnread, unreadWrites } from './unread';
 import type { Storage, Writes } from './storage';
 
@@ -49,16 +49,16 @@ async function moveTrash(storage: Storage, key: string): Promise<void> {
   if (!trash) return listed(storage, key);
   const id = key.slice(TRASH.length);
   const take = parsed(titledSchema, trash.text);
-  const row: Binned = {
-    id,
-    deletedAt: trash.deletedAt,
-    why: 'deleted',
-    title: take?.score.title ?? 'A take that could not be read',
-    instrumentName: take?.score.instrumentId ?? '',
-    playedAt: take?.createdAt ?? trash.deletedAt,
-    gone: false,
-    dueSince: null,
-  };
+  const row = binnedRow(
+    {
+      id,
+      title: take?.score.title ?? UNREADABLE,
+      instrumentName: take?.score.instrumentId ?? '',
+      createdAt: take?.createdAt ?? trash.deletedAt,
+    },
+    'deleted',
+    new Date(trash.deletedAt),
+  );
   const desk: Desk = await readDesk(storage);
   await replace(storage, key, {
     [`take/${id}`]: trash.text,

@@ -7,26 +7,18 @@ import { emptyTake } from '@/core/take/takes.testing';
 import { limitsOf } from '@/core/verdict';
 import { asWritten } from '@/core/verdict/asWritten.testing';
 import { digest } from './digest.testing';
+import { keepUp as keepUpAt } from './keptUp.testing';
 import { LedgerStore } from './ledgerStore';
 import { RunningStore } from './runningStore';
 import { defaultSettings, settingsKind } from './settings';
 import type { Storage } from './storage';
 import { DyingStorage, MapStorage, tabs } from './storage.testing';
 import { readUnread } from './unread';
-import { isUpkeepDue, upkeep } from './upkeep';
+import { isUpkeepDue, type UpkeepOptions } from './upkeep';
 
 const now = new Date('2030-06-01T12:00:00Z');
 
-const keepUp = (storage: Storage, options: Partial<Parameters<typeof upkeep>[0]> = {}) =>
-  upkeep({
-    storage,
-    name: 'test',
-    digest,
-    onProgress: () => undefined,
-    signal: new AbortController().signal,
-    now,
-    ...options,
-  });
+const keepUp = (storage: Storage, options?: Partial<UpkeepOptions>) => keepUpAt(storage, now, options);
 
 /** A log as it was before there were rows: takes of the second version, one in the bin, one set aside, a draft, a block. */
 function oldLog(takes: number): Map<string, string> {

@@ -10,6 +10,7 @@ import {
 } from '@/core/plan';
 import type { Routine, Session } from '@/core/plan';
 import { exclusively } from './exclusively';
+import { remembered } from './remembered';
 import type { Storage } from './storage';
 import { unfinishedFor } from './desk';
 import type { Tab } from './tab';
@@ -45,11 +46,14 @@ export const plansKind: RecordKind<Plans> = {
 export const NO_PLANS: Plans = { version: 1, plans: {}, routines: [], past: [] };
 export const USUAL_PLAN: Plan = { wishes: usualWishes, days: {}, programme: null };
 
+/** They are looked at when the log is opened, and again by the page: read once. */
+export const plansIn = remembered((text) => readRecord(plansKind, text), 2);
+
 /** @throws when it cannot be read; it is left as it lies. */
 export async function readPlans(storage: Storage): Promise<Plans> {
   const text = await storage.getItem(PLANS_KEY);
   if (text === null) return NO_PLANS;
-  const read = readRecord(plansKind, text);
+  const read = plansIn(PLANS_KEY, text);
   if (!read.ok) throw new Error(read.problem);
   return read.value;
 }
