@@ -1,4 +1,5 @@
-import { useState } from 'react';
+import { useState, type ComponentProps } from 'react';
+import { StyleSheet, View } from 'react-native';
 import { DAY_MS } from '@/core/base';
 import {
   forgetAside,
@@ -11,11 +12,18 @@ import {
 } from '@/store';
 import { download, Notice, useUpdate, wholeDay } from '@/ui';
 
+/** Over the page, apart from its edges and from one another. */
+const Told = (notice: ComponentProps<typeof Notice>) => (
+  <View style={styles.told}>
+    <Notice {...notice} />
+  </View>
+);
+
 /** What concerns all of the log: that it could not be opened, is being brought up to date, or is not what the player left. */
 export function Banner({ error }: { error: Error | undefined }) {
   if (error)
     return (
-      <Notice
+      <Told
         problem
         text={`Your log could not be opened (${error.message}). Private windows and full disks can be the cause.`}
         action={{ label: 'Try again', onPress: () => window.location.reload() }}
@@ -35,7 +43,7 @@ export function Banner({ error }: { error: Error | undefined }) {
 function Upkeep() {
   const { state, stop } = useUpkeep();
   return state ? (
-    <Notice
+    <Told
       testID="upkeep"
       text={`Your log is being brought up to date: ${state.done} of ${state.of} takes. You can go on meanwhile.`}
       action={{ label: 'Stop, and go on another time', onPress: stop }}
@@ -53,7 +61,7 @@ function NewVersion() {
   const [passedOver, passOver] = useState<string | null>(null);
   const now = session?.id ?? NO_SESSION;
   return update && passedOver !== now ? (
-    <Notice
+    <Told
       testID="update"
       text="There is a new version of Gold Reed. Your log stays as it is, and other tabs go on with the old one."
       action={{ label: 'Take it now', onPress: update }}
@@ -70,7 +78,7 @@ function ClockJumped() {
   if (!clock?.jumped || !clock.newest) return null;
   const [said, before] = [clock.now, clock.newest].map((date) => wholeDay(date.getTime() / DAY_MS));
   return (
-    <Notice
+    <Told
       problem
       testID="clock"
       text={
@@ -86,7 +94,7 @@ function ClockJumped() {
 function SettingsLost() {
   const { data: problem } = useSettingsProblem();
   return problem ? (
-    <Notice
+    <Told
       problem
       testID="settings-problem"
       text={`Your settings could not be used, and the usual ones stand in for them. Yours are kept (${problem}).`}
@@ -97,7 +105,7 @@ function SettingsLost() {
 function PutAside() {
   const { data: aside } = useAside();
   return aside?.map(({ id, text, problem, words }) => (
-    <Notice
+    <Told
       key={id}
       problem
       testID="put-aside"
@@ -110,3 +118,7 @@ function PutAside() {
     />
   ));
 }
+
+const styles = StyleSheet.create({
+  told: { paddingTop: 8, paddingHorizontal: 10, width: '100%', maxWidth: 1080 },
+});
