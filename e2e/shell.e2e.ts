@@ -111,6 +111,28 @@ test('the app opens in the machine’s own letters where its own do not come', a
   await page.getByRole('heading', { level: 1 }).waitFor();
 });
 
+test('a log that does not open says so, and what to do', async () => {
+  const page = await app.blank();
+  await page.goto(`${app.url}/report`);
+  await page.getByTestId('report').waitFor();
+  const holder = await page.context().newPage();
+  await holder.goto(`${app.url}/licences.txt`);
+  await holder.evaluate(() => {
+    const request = indexedDB.open('gold-reed-shell');
+    request.onsuccess = () => {
+      const held = request.result
+        .transaction(request.result.objectStoreNames[0]!, 'readwrite')
+        .objectStore('entries');
+      const hold = () => (held.get('nothing').onsuccess = hold);
+      hold();
+    };
+  });
+  await page.goto(`${app.url}/report`);
+  await page.getByText('Your log has not opened yet').waitFor();
+  await holder.close();
+  await page.getByTestId('report').waitFor();
+});
+
 test('the log of eight weeks is told on one page, and saved as one file with its sound', async () => {
   const page = await app.open();
   await page.goto(`${app.url}/log`);

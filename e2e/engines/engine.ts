@@ -19,7 +19,9 @@ export const byId = (id: string): string => `//*[@data-testid="${id}"]`;
 export const byRole = (role: string, name: string): string =>
   `//*[@role="${role}"][normalize-space()="${name}" or @aria-label="${name}"]`;
 export const chosen = (radio: string): string => `${radio}[@aria-checked="true"]`;
-export const HEADING = '(//h1 | //*[@role="heading"][@aria-level="1"])[1]';
+/** Of the app: the still frame that stands until there is one has a heading too. */
+export const HEADING =
+  '(//*[@role="heading"][@aria-level="1"][not(ancestor::*[@id="shell"])] | //h1[not(ancestor::*[@id="shell"])])[1]';
 
 /** How long a place is waited for, unless more is asked. */
 export const PATIENCE_MS = 20_000;

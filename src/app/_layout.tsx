@@ -4,7 +4,7 @@ import { useEffect } from 'react';
 import { Banner } from '@/features/care';
 import { standAhead } from '@/features/planning';
 import { digestTake } from '@/features/take';
-import { judgeBy, keepUp, readAhead, useHome, useSettings } from '@/store';
+import { judgeBy, keepUp, readAhead, useHome, useSettings, useSlowOpening } from '@/store';
 import {
   Body,
   Button,
@@ -28,6 +28,7 @@ export default function Layout() {
   const { settings } = useSettings();
   const palette = useThemePalette(settings.theme);
   const { data: home, error } = useHome();
+  const isSlow = useSlowOpening(home !== undefined || error !== undefined);
   useEffect(() => {
     if (!home) return;
     const later = setTimeout(
@@ -54,12 +55,12 @@ export default function Layout() {
     <PaletteProvider palette={palette}>
       <NamingProvider naming={settings.naming}>
         <StatusBar />
-        {alone ? (
+        {alone && !isSlow ? (
           home || error ? (
             <Slot />
           ) : null
         ) : (
-          <Shell banner={<Banner error={error} />}>
+          <Shell banner={<Banner error={error} isSlow={isSlow} />}>
             {home || error ? <Slot /> : <Opening path={path} />}
           </Shell>
         )}

@@ -83,13 +83,18 @@ export async function chooseHome(whose: Whose): Promise<void> {
 }
 
 const OFFERED = 'demo-offered';
+/** A network that takes what is sent and answers nothing does not keep the log closed. */
+const ANSWER_MS = 3000;
 
 /** Where there is no network, what was so when there was. */
 async function offersDemo(shell: Storage): Promise<{ demoOffered: boolean; edition: string | null }> {
   try {
-    const health = healthSchema.safeParse(await (await fetch('/api/health')).json());
+    const response = await fetch('/api/health', { signal: AbortSignal.timeout(ANSWER_MS) });
+    const health = healthSchema.safeParse(await response.json());
     const demoOffered = health.success && health.data.demo;
-    await shell.setItem(OFFERED, String(demoOffered));
+    // What is being written when a page is left holds up the next one: only what has changed is.
+    if ((await shell.getItem(OFFERED)) !== String(demoOffered))
+      await shell.setItem(OFFERED, String(demoOffered));
     return { demoOffered, edition: health.data?.edition ?? null };
   } catch {
     return { demoOffered: (await shell.getItem(OFFERED)) === 'true', edition: null };

@@ -29,7 +29,7 @@ export {
   type LookedInto,
   type Work,
 } from './useArchive';
-export { useHome } from './useHome';
+export { useHome, useSlowOpening } from './useHome';
 export {
   changeDraft,
   changeRemark,

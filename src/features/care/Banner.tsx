@@ -20,12 +20,21 @@ const Told = (notice: ComponentProps<typeof Notice>) => (
 );
 
 /** What concerns all of the log: that it could not be opened, is being brought up to date, or is not what the player left. */
-export function Banner({ error }: { error: Error | undefined }) {
+export function Banner({ error, isSlow }: { error: Error | undefined; isSlow: boolean }) {
   if (error)
     return (
       <Told
         problem
         text={`Your log could not be opened (${error.message}). Private windows and full disks can be the cause.`}
+        action={{ label: 'Try again', onPress: () => window.location.reload() }}
+      />
+    );
+  if (isSlow)
+    return (
+      <Told
+        problem
+        testID="slow-opening"
+        text="Your log has not opened yet: the browser, or another tab, is holding it. Nothing in it is lost. If this stays, close every tab of this app and open it anew."
         action={{ label: 'Try again', onPress: () => window.location.reload() }}
       />
     );
