@@ -1,3 +1,4 @@
+export { altered, type Alteration } from './altered';
 export { faultRatesSchema, noFaults, type FaultRates, type TrueEvent } from './faults';
 export { perform, type Performance, type PerformOptions, type TrueNote } from './perform';
 export { playerSchema, steadyPlayer, type Player } from './player';

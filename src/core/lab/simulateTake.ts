@@ -1,6 +1,7 @@
 import { unfolded } from '@/core/hearing/matching';
 import type { Score } from '@/core/music';
 import { findInstrument, type Instrument } from '@/core/instruments';
+import { altered, type Alteration } from './altered';
 import { heardIn, rooms, type RoomName } from './rooms';
 import { noFaults, type FaultRates } from './faults';
 import { perform, type Performance } from './perform';
@@ -24,6 +25,8 @@ export interface SimulatedTake {
   readonly tailSeconds?: number;
   readonly setup?: Partial<Setup>;
   readonly school?: string;
+  /** What is done to the player's sound by hand, before any room. */
+  readonly altered?: readonly Alteration[];
   /** The room that the player is heard in; a dry recording without it. */
   readonly heardIn?: { readonly room: RoomName; readonly place: number };
   /** Adds what else sounds in the room to the player's sound. */
@@ -58,6 +61,7 @@ export function simulateTake(options: SimulatedTake): {
     leadSeconds,
     tailSeconds,
   });
+  for (const each of options.altered ?? []) altered(performance.audio, sampleRate, each);
   const { heardIn: where } = options;
   const audio = where
     ? heardIn(rooms[where.room], performance.audio, sampleRate, where.place)

@@ -1,7 +1,7 @@
 import { greatest } from 'd3-array';
 import type { Cents, Decibels, Midi, Seconds } from '@/core/base';
 import type { Dynamic } from '@/core/music';
-import type { FaultKind, Limits } from '@/core/verdict';
+import { dipSpread, type FaultKind, type Limits } from '@/core/verdict';
 
 /** One slur as it was played: numbers only. Whether it was clean is asked of it with the limits of the day. */
 export interface Crossing {
@@ -39,26 +39,32 @@ export const CRACKS = [
   'hole',
   'late-speech',
   'wrong-note',
+  'slipped',
+  'stopped',
 ] as const satisfies readonly FaultKind[];
 export type Crack = (typeof CRACKS)[number];
 
+const all = (spreadDb: Decibels): Decibels => spreadDb;
+const none = (): Decibels => 0;
+
 /** What of a crossing is held against which limit; levels are blurred by the room. */
 export const HELD_AGAINST = [
-  { of: 'dipDb', limit: 'seamDipDb', blurred: true, fault: ['hole', 'hole'] },
-  { of: 'bumpDb', limit: 'seamBumpDb', blurred: true, fault: ['bump', 'bump'] },
-  { of: 'stepDb', limit: 'levelStepDb', blurred: true, fault: ['narrow-leap', 'narrow-leap'] },
-  { of: 'slurMs', limit: 'seamMs', blurred: false, fault: ['slow-slur', 'slow-slur'] },
-  { of: 'overshootCents', limit: 'overshootCents', blurred: false, fault: ['overshoot', 'overshoot'] },
+  { of: 'dipDb', limit: 'seamDipDb', blur: dipSpread, fault: ['hole', 'hole'] },
+  { of: 'bumpDb', limit: 'seamBumpDb', blur: all, fault: ['bump', 'bump'] },
+  { of: 'stepDb', limit: 'levelStepDb', blur: all, fault: ['narrow-leap', 'narrow-leap'] },
+  { of: 'slurMs', limit: 'seamMs', blur: none, fault: ['slow-slur', 'slow-slur'] },
+  { of: 'overshootCents', limit: 'overshootCents', blur: none, fault: ['overshoot', 'overshoot'] },
   {
     of: 'intervalCents',
     limit: 'intervalCents',
-    blurred: false,
+    blur: none,
     fault: ['narrow-interval', 'wide-interval'],
   },
 ] as const satisfies readonly {
   of: keyof Crossing;
   limit: keyof Limits;
-  blurred: boolean;
+  /** What of the room's spread of levels it may be off by. */
+  blur: (spreadDb: Decibels) => Decibels;
   /** What it is called beyond its limit: below zero, above. */
   fault: readonly [FaultKind, FaultKind];
 }[];
@@ -72,9 +78,9 @@ export const isBeyond = (value: number | null, limit: number, spread: number): b
 export function openedBy(crossing: Crossing, limits: Limits): FaultKind | null {
   if (crossing.cracked) return crossing.crackedBy;
   if (!crossing.heard) return null;
-  const beyond = HELD_AGAINST.flatMap(({ of, limit, blurred, fault: [below, above] }) => {
+  const beyond = HELD_AGAINST.flatMap(({ of, limit, blur, fault: [below, above] }) => {
     const value = crossing[of];
-    return value !== null && isBeyond(value, limits[limit], blurred ? crossing.spreadDb : 0)
+    return value !== null && isBeyond(value, limits[limit], blur(crossing.spreadDb))
       ? [{ fault: value < 0 ? below : above, by: Math.abs(value) / limits[limit] }]
       : [];
   });
@@ -92,10 +98,9 @@ export function isClean(crossing: Crossing, limits: Limits): boolean | null {
   if (crossing.cracked) return false;
   if (!crossing.heard) return null;
   if (
-    HELD_AGAINST.some(({ of, limit, blurred }) =>
-      isBeyond(crossing[of], limits[limit], blurred ? crossing.spreadDb : 0),
-    )
+    HELD_AGAINST.some(({ of, limit, blur }) => isBeyond(crossing[of], limits[limit], blur(crossing.spreadDb)))
   )
     return false;
-  return crossing.dipDb !== null && Math.abs(crossing.dipDb) > limits.seamDipDb ? null : true;
+  const isOpen = (dB: Decibels | null, limit: Decibels) => dB !== null && Math.abs(dB) > limit;
+  return isOpen(crossing.dipDb, limits.seamDipDb) || isOpen(crossing.bumpDb, limits.seamBumpDb) ? null : true;
 }

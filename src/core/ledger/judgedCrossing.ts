@@ -21,9 +21,11 @@ export function crossingOf(seam: JudgedSeam, judgement: Judgement, notes: readon
   if (spoilt) for (const { of } of HELD_AGAINST) measured[of] = null;
   // Beyond its limit and yet no fault: something else, before or in the notes, accounts for it. It is not held against the slur, now or later.
   if (why.length === 0)
-    for (const { of, limit, blurred } of HELD_AGAINST)
-      if (isBeyond(measured[of], judgement.limits[limit], blurred ? spreadDb : 0)) measured[of] = null;
-  const crack = why.find(({ kind, amount }) => amount === null || kind === 'late-speech');
+    for (const { of, limit, blur } of HELD_AGAINST)
+      if (isBeyond(measured[of], judgement.limits[limit], blur(spreadDb))) measured[of] = null;
+  const crack = why.find(
+    ({ kind, amount }) => amount === null || CRACKS.some((each) => each === kind && each !== 'hole'),
+  );
   return [
     {
       from: from.group.written,

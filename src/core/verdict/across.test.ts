@@ -243,8 +243,12 @@ describe('the register test', () => {
 
   it.each([
     [[], 'It held to the end', null],
-    [[{ group: 0, kind: 'undertone' as const, after: 2 }], 'An undertone growled below G♯5', 'undertone'],
-    [[{ group: 0, kind: 'squeak' as const, after: 2 }], 'A squeak in G♯5', 'squeak'],
+    [
+      [{ group: 0, kind: 'undertone' as const, after: 2 }],
+      'An undertone growled below G♯5 after 2.0 s',
+      'undertone',
+    ],
+    [[{ group: 0, kind: 'squeak' as const, after: 2 }], 'A squeak in G♯5 after 2.0 s', 'squeak'],
   ])('%j means: %s', (events, headline, kind) => {
     const judged = judgedAsWritten(test, { events });
     expect(said(judged).headline).toBe(headline);

@@ -24,6 +24,10 @@ const SPOKEN: Readonly<Partial<Record<FigureId, string>>> = {
 /** Figures that are told as a rate and seen as a movement over the note. */
 const ONE_DECIMAL: readonly FigureId[] = [
   'drift',
+  'level-wobble',
+  'after',
+  'stopped',
+  'cut-short',
   'fade',
   'wobble',
   'line-off',

@@ -22,6 +22,9 @@ const TONE: readonly FaultKind[] = [
   'airy',
   'unlike',
   'uneven-line',
+  'end-low',
+  'end-high',
+  'tremor',
 ];
 const TIME: readonly FaultKind[] = ['late', 'early'];
 /** Where another sound came, whatever else was measured of the note is that sound's. */
@@ -35,6 +38,7 @@ const EXPLAINS: Readonly<Partial<Record<FaultKind, Consequences>>> = {
   'break-down': ANOTHER_SOUND,
   squeak: ANOTHER_SOUND,
   'wrong-note': ANOTHER_SOUND,
+  slipped: ANOTHER_SOUND,
   missed: ANOTHER_SOUND,
   'mode-missed': ANOTHER_SOUND,
   undertone: { here: [...TONE, ...PITCH, ...INTERVAL], next: [] },
@@ -49,12 +53,25 @@ const EXPLAINS: Readonly<Partial<Record<FaultKind, Consequences>>> = {
   'steadily-high': { here: INTERVAL, next: INTERVAL },
   vibrato: { here: ['unsteady', 'short-purity', 'sinking', 'rising', 'fading-hold'], next: [] },
   'fading-hold': { here: ['short-purity', 'airy'], next: ['bump'] },
-  'flat-when-fading': { here: ['steadily-low', 'steadily-high'], next: [] },
-  'sharp-when-fading': { here: ['steadily-low', 'steadily-high'], next: [] },
+  'flat-when-fading': { here: ['steadily-low', 'steadily-high', 'end-low', 'end-high'], next: [] },
+  'sharp-when-fading': { here: ['steadily-low', 'steadily-high', 'end-low', 'end-high'], next: [] },
   rush: { here: ['uneven'], next: [] },
   drag: { here: ['uneven'], next: [] },
-  sinking: { here: ['short-purity'], next: [] },
-  rising: { here: ['short-purity'], next: [] },
+  sinking: { here: ['short-purity', 'end-low'], next: [] },
+  rising: { here: ['short-purity', 'end-high'], next: [] },
+  stopped: { here: [...TONE, 'hole', 'cut-short'], next: [] },
+  // Of a note with one fault at its end, or at its beginning, the whole is told as if it shook.
+  'wrong-way': {
+    here: ['uneven-line', 'narrow-window', 'early-top', 'late-top', 'end-low', 'end-high'],
+    next: [],
+  },
+  'early-top': { here: ['uneven-line'], next: [] },
+  'late-top': { here: ['uneven-line'], next: [] },
+  'end-low': { here: ['unsteady', 'short-purity'], next: [] },
+  'end-high': { here: ['unsteady', 'short-purity'], next: [] },
+  scooped: { here: ['unsteady', 'short-purity', 'late'], next: [] },
+  // Noise beside the tone moves the pitch that is measured, not the player's.
+  airy: { here: ['unsteady', 'short-purity'], next: [] },
   unsteady: {
     here: ['short-purity', 'sinking', 'rising', 'steadily-low', 'steadily-high', 'slow-slur', 'overshoot'],
     next: ['slow-slur', 'overshoot'],

@@ -106,8 +106,7 @@ export function judge(take: Played, limits: Limits): Judgement {
   // Who explores is not scolded for what is meant.
   const faults = exploring ? [] : withoutConsequences(worstOfEach([...happened, ...judged]));
   const slurs = judgedSlurs(
-    matches,
-    instrument,
+    judging,
     faults,
     measured.flatMap(({ found }) => found.figures),
   );

@@ -5,6 +5,7 @@ import { type Note, type NoteEvent, type Transition, type UnknownReason } from '
 import { type Instrument } from '@/core/instruments';
 import type { Role, Score, ScoreNote } from '@/core/music';
 import { beatsOf, type Take, type Trace } from '@/core/take';
+import { straysIn } from './account';
 import type { Limits } from './limits';
 import { holdingBlurred, withBlurred, withHidden } from './unheard';
 
@@ -52,7 +53,10 @@ export function readingOf(take: Played, instrument: Instrument, limits: Limits):
   const faint = alignment.matches.flatMap(({ group, parts: [first] }) =>
     group.slurred && first !== undefined ? (into.get(first)?.faintBlip ?? []) : [],
   );
-  const told = faint.length > 0 ? { ...take, events: [...take.events, ...faint] } : take;
+  const told = {
+    ...take,
+    events: [...take.events, ...faint, ...straysIn(alignment, take.notes, instrument)],
+  };
   const { notes: alone, events } = withoutCompany(score, alignment, told);
   const holding = holdingBlurred(alignment.matches, alone, beats);
   const notes = holding.size === 0 ? alone : alone.map((note, i) => (holding.has(i) ? unmoved(note) : note));

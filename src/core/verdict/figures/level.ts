@@ -14,6 +14,18 @@ export const LEVEL = {
     1,
     'RMS distance of the level from the nearest straight line of the asked shape, through your own softest and loudest; the median of all lines.',
   ),
+  'line-rise': about(
+    'Way of one line',
+    'dB',
+    0,
+    'How far the level went the way that was asked, by the nearest line of that shape; below zero it went the other way.',
+  ),
+  'line-moved': about(
+    'Pitch over one line',
+    'cents',
+    0,
+    'The pitch of the last fifth of the note against that of the first.',
+  ),
   'line-range': about('Range of one line', 'dB', 0, 'From the softest to the loudest of a line.'),
   range: about('Range', 'dB', 0, 'From the softest to the loudest of a line; the median of all.'),
   'line-slope': about(

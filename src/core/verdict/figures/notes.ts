@@ -89,6 +89,25 @@ export const NOTES = {
     'From a tenth to nine tenths of the amplitude at each tongued or breathed beginning. A live room makes it longer.',
   ),
   scoop: about('Scoop', 'cents', 0, 'Pitch over the first 150 ms against the centre.'),
+  after: about('Since its beginning', 's', 1, 'How long a held note had stood when it happened.'),
+  stopped: about(
+    'Stopped',
+    's',
+    2,
+    'How long a held note was silent before it went on: the level fell by 12 dB or more, and by more than the room may take.',
+  ),
+  'cut-short': about(
+    'Cut short',
+    's',
+    1,
+    'How long a note was held that ended before three quarters of its time. A breath before the next is allowed for.',
+  ),
+  'end-pitch': about(
+    'Its end',
+    'cents',
+    0,
+    'The pitch of the last half second against the middle of the note.',
+  ),
   speech: about(
     'Late speech',
     'ms',

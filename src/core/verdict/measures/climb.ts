@@ -2,11 +2,11 @@ import { median, type Midi } from '@/core/base';
 import { modeOf } from '@/core/instruments';
 import { leaning } from '@/core/tuning';
 import type { Match } from '@/core/hearing/matching';
-import { faultAt } from '../fault';
-import { figure, figuresAt, isKnown, wholeOf, type Figure } from '../figure';
+import { beyondEither, faultAt } from '../fault';
+import { figure, figuresAt, isKnown, most, wholeOf, type Figure } from '../figure';
 import { NOTHING, numbers, SILENT, type Measure } from '../measure';
 import { centsOff, pitchOf, playedAs, playedNote, scoreNoteOf } from '../reading';
-import { because, listed, ordinal, sized } from '../words';
+import { because, listed, ordinal, plural, sized } from '../words';
 
 const harmonicsIn = (score: Parameters<typeof scoreNoteOf>[0]['score'], matches: readonly Match[]) =>
   matches.filter(({ group }) => scoreNoteOf({ score }, group).fingered !== null);
@@ -50,9 +50,14 @@ export const climb: Measure = {
   },
   judge(figures, judging) {
     const reached = new Set(figuresAt(figures, 'mode').map(({ at }) => at));
-    return harmonicsIn(judging.score, judging.matches)
-      .filter(({ state, group }) => state !== 'unplayed' && !reached.has(group.index))
-      .map(({ group }) => faultAt(judging, group.index, 'mode-missed', 2, null));
+    return [
+      ...harmonicsIn(judging.score, judging.matches)
+        .filter(({ state, group }) => state !== 'unplayed' && !reached.has(group.index))
+        .map(({ group }) => faultAt(judging, group.index, 'mode-missed', 2, null)),
+      ...figuresAt(figures, 'mode-off').flatMap((each) =>
+        beyondEither(judging, each, judging.limits.intervalCents, ['mode-low', 'mode-high']),
+      ),
+    ];
   },
   say(figures, { limits, score, matches, nameAt }) {
     const reached = wholeOf(figures, 'modes-reached');
@@ -64,6 +69,10 @@ export const climb: Measure = {
       ({ group, state }) => state !== 'unplayed' && !done.has(group.index),
     );
     const cents = wholeOf(figures, 'mode-cents');
+    const offs = figures.filter(({ id, at }) => id === 'mode-off' && at !== null);
+    const known = figuresAt(figures, 'mode-off');
+    const outside = known.filter(({ value }) => Math.abs(value) > limits.intervalCents);
+    const worst = most(outside);
     return {
       headline: `Every mode up to the ${ordinal(top)} spoke`,
       lines: {
@@ -73,9 +82,13 @@ export const climb: Measure = {
             : `Not reached: ${listed(lost.map(({ group }) => nameAt(group.index)))}.`,
         'mode-cents': !isKnown(cents)
           ? because(cents?.unknown ?? 'no-fundamental')
-          : Math.abs(cents.value) <= limits.intervalCents
-            ? 'Every mode lay where the tube has it.'
-            : `The modes lay ${sized(cents.value, 'cents')} ${cents.value > 0 ? 'above the multiples of the fundamental: more push than is needed' : 'below the multiples of the fundamental'}.`,
+          : !worst
+            ? known.length === offs.length
+              ? 'Every mode lay where the tube has it.'
+              : `${known.length} of ${offs.length} modes lay where the tube has it; of the others it is not known.`
+            : outside.length < known.length
+              ? `${outside.length} of ${plural(known.length, 'mode')} lay elsewhere than the tube has it, ${nameAt(worst.at)} most, ${leaning(worst.value)}.`
+              : `The modes lay ${sized(cents.value, 'cents')} ${cents.value > 0 ? 'above the multiples of the fundamental: more push than is needed' : 'below the multiples of the fundamental'}.`,
       },
     };
   },

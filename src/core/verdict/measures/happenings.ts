@@ -1,9 +1,10 @@
-import { capital } from '@/core/base';
+import { capital, type Seconds } from '@/core/base';
 import type { Match } from '@/core/hearing/matching';
 import type { NoteEvent } from '@/core/hearing/notes';
-import { faultAt } from '../fault';
-import { faultOfEvent, FAULTS, type Fault } from '../faults';
-import { figure, isKnown, wholeOf, type Figure } from '../figure';
+import { cutShortTo, stoppedFor } from '../account';
+import { amountOf, faultAt } from '../fault';
+import { faultOfEvent, FAULTS, type Amount, type Fault, type FaultKind } from '../faults';
+import { figure, figuresAt, isKnown, wholeOf, type Figure } from '../figure';
 import { numbers, type Measure, type Speaking } from '../measure';
 import { eventsOf, scoreNoteOf, type Reading } from '../reading';
 import { listed, plural, tallied } from '../words';
@@ -44,15 +45,60 @@ export function happeningsIn(reading: Reading): Happening[] {
 
 const lasted = ({ startSeconds, endSeconds }: NoteEvent): number => 1000 * (endSeconds - startSeconds);
 
+/** So long a note has a time of its own: when in it something happened is told. */
+const HAS_TIME: Seconds = 3;
+
+/** When in a long note it happened; null in a short one, where the place says enough. */
+function since({ notes }: Reading, { parts }: Match, event: NoteEvent): Amount | null {
+  const first = notes[parts[0]!]!;
+  const last = notes[parts[parts.length - 1]!]!;
+  const seconds = event.startSeconds - first.startSeconds;
+  return last.endSeconds - first.startSeconds < HAS_TIME || seconds < ARRIVAL_SECONDS
+    ? null
+    : { figure: 'after', value: seconds, limit: null };
+}
+
+/** Faults after which a note was not as it is written, though it was played. */
+const NOT_WHOLE: readonly FaultKind[] = [
+  'break-up',
+  'break-down',
+  'squeak',
+  'slipped',
+  'stopped',
+  'cut-short',
+];
+
+/** Groups that were played, and not whole. */
+const brokenIn = (faults: readonly Pick<Fault, 'kind' | 'group'>[]): ReadonlySet<number> =>
+  new Set(faults.flatMap(({ kind, group }) => (group !== null && NOT_WHOLE.includes(kind) ? [group] : [])));
+
 const counted = (matches: readonly Match[]) =>
   matches.filter(({ state }) => state !== 'unplayed' && state !== 'blurred' && state !== 'hidden');
+
+/** Notes that did not last: how long they were silent within, and when they ended. */
+function lastingFigures(reading: Reading): Figure[] {
+  const { matches } = reading.alignment;
+  if (reading.score.counts.exploring || reading.score.free) return [];
+  return matches.flatMap((match): Figure[] => {
+    const at = { at: match.group.index };
+    const [stopped, lasted] = [stoppedFor(reading, match), cutShortTo(reading, match)];
+    return [
+      ...(stopped !== null && stopped > 0 ? [figure('stopped', stopped, at)] : []),
+      ...(lasted === null ? [] : [figure('cut-short', lasted, at)]),
+    ];
+  });
+}
 
 /** Faults that are no figures: what happened at a place, notes that were missed or were others. */
 export function faultsOfHappenings(reading: Reading): Fault[] {
   const { matches } = reading.alignment;
   const judging = { score: reading.score, matches };
   const climbing = reading.score.counts.measures.includes('climb');
+  const lasting = lastingFigures(reading);
   return [
+    ...(['stopped', 'cut-short'] as const).flatMap((kind) =>
+      figuresAt(lasting, kind).map((each) => faultAt(judging, each.at, kind, 2, amountOf(each, null))),
+    ),
     ...happeningsIn(reading).map(({ event, match, fault, atSlur }) =>
       faultAt(
         judging,
@@ -61,7 +107,7 @@ export function faultsOfHappenings(reading: Reading): Fault[] {
         event.kind === 'gap' ? 2.2 : 2.5,
         event.kind === 'late-speech'
           ? { figure: 'speech', value: lasted(event), limit: reading.limits.speechMs }
-          : null,
+          : since(reading, match, event),
         { atSlur, confidence: event.confidence },
       ),
     ),
@@ -85,10 +131,12 @@ export const happenings: Measure = {
   measure(reading) {
     const { matches } = reading.alignment;
     const all = counted(matches);
-    const right = all.filter(({ state }) => state === 'played');
+    const broken = brokenIn(faultsOfHappenings(reading));
+    const right = all.filter(({ state, group }) => state === 'played' && !broken.has(group.index));
     const told = happeningsIn(reading);
     const groups = all.map(({ group }) => group.index);
     return numbers([
+      ...lastingFigures(reading),
       ...(matches.length > 1 && !reading.score.free
         ? [figure('notes-played', right.length, { groups, n: all.length, of: all.length })]
         : []),
@@ -117,13 +165,15 @@ export const happenings: Measure = {
 };
 
 /** What was played of what is written, in a sentence or two. */
-export function playedText({ score, matches, nameAt }: Speaking): string {
+export function playedText({ score, matches, faults, nameAt }: Speaking): string {
   if (score.free) return `${plural(matches.length, 'note')} heard.`;
   const of = (state: Match['state']) => matches.filter((match) => match.state === state);
   const namesOf = (all: readonly Match[]) => all.map(({ group }) => nameAt(group.index));
   const names = (all: readonly Match[]) => listed(namesOf(all));
   const counts = (all: readonly Match[]) => tallied(namesOf(all));
   const wrong = [...of('wrong'), ...of('mode')];
+  const inParts = brokenIn(faults);
+  const broken = of('played').filter(({ group }) => inParts.has(group.index));
   const stopped = of('unplayed').length;
   const played = matches.length - stopped;
   const parts = [
@@ -132,6 +182,9 @@ export function playedText({ score, matches, nameAt }: Speaking): string {
       : null,
     wrong.length > 0
       ? `${plural(wrong.length, 'note')} came as ${wrong.length === 1 ? 'another' : 'others'} (${counts(wrong)})`
+      : null,
+    broken.length > 0
+      ? `${plural(broken.length, 'note')} of ${matches.length} not whole (${counts(broken)})`
       : null,
   ].filter((part) => part !== null);
   const [blurred, hidden] = [of('blurred'), of('hidden')];

@@ -5,8 +5,9 @@ import { beyond, beyondEither, faultAt } from '../fault';
 import { figure, isKnown, valueOf, wholeOf, type Figure, type Reason } from '../figure';
 import type { FigureId } from '../figures';
 import { NOTHING, numbers, SILENT, type Measure } from '../measure';
-import { centsOff, playedNotes, type Reading } from '../reading';
+import { centsOff, known, playedNotes, type Reading } from '../reading';
 import { because, fixed, sized } from '../words';
+import { endingOf } from '../account';
 import { mayBeCutByRoom, NOT_PURE_IN_ROOM } from './holds';
 import { unknownRise } from './rise';
 import { mayFadeInRoom, roomSpread, roomSwing, WITHIN_NOTE } from './roomSpread';
@@ -72,6 +73,8 @@ export const held: Measure = {
         ? figure('latency', null, { groups: [pair.match.group.index] }, 'no-beat')
         : of('latency', 1000 * late),
       of('rise', ms(note.attack.riseSeconds), 'riseSeconds'),
+      of('scoop', note.attack.scoopCents, 'scoopCents'),
+      ...known([endingOf(reading, note, IN_NODE)]).map((cents) => of('end-pitch', cents)),
       of('air', note.airinessDb, 'airinessDb'),
     ]);
   },
@@ -93,6 +96,10 @@ export const held: Measure = {
         beyondError: true,
       }),
       ...beyond(judging, at('wobble'), limits.wobbleCents, 'unsteady'),
+      ...beyond(judging, at('scoop'), limits.scoopCents, 'scooped'),
+      ...beyondEither(judging, at('end-pitch'), limits.endingCents, ['end-low', 'end-high']),
+      // A vibrato may be one of the level: it is told as what it is.
+      ...(swing > 0 ? [] : beyond(judging, at('level-wobble'), limits.levelWobbleDb, 'tremor')),
       ...(isKnown(fade) && fade.value < 0
         ? beyond(judging, fade, limits.fadeDbPerSecond, 'fading-hold')
         : []),

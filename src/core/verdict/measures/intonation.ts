@@ -3,12 +3,12 @@ import { type Cents, median } from '@/core/base';
 import { hertzToMidi, leaning as leaningText } from '@/core/tuning';
 import type { Chart } from '../charts';
 import { amountOf, faultAt } from '../fault';
-import { figure, figuresAt, isKnown, valueOf, wholeOf, type Figure } from '../figure';
+import { figure, figuresAt, isKnown, most, valueOf, wholeOf, type Figure } from '../figure';
 import { intervalName, justInterval } from '../justInterval';
 import type { Limits } from '../limits';
 import { NOTHING, numbers, SILENT, type Measure } from '../measure';
 import { centsOff, pitchOf, playedNotes, scoreNoteOf, type Reading } from '../reading';
-import { because, fixed, sized } from '../words';
+import { because, fixed, plural, sized } from '../words';
 import { middleOf } from './tone';
 
 /** Slower than this and a player hears the interval stand. */
@@ -70,14 +70,17 @@ export const just: Measure = {
     if (!isKnown(whole)) return { lines: { just: because(whole.unknown) }, headline: 'Not to be told apart' };
     const cents = figuresAt(figures, 'just-cents');
     const worst = cents.reduce((a, b) => (Math.abs(b.value) > Math.abs(a.value) ? b : a));
-    const beats = valueOf(figures, 'beats') ?? 0;
+    const fastest = most(figuresAt(figures, 'beats-of-note'));
     const name = (at: number) => heldName(speaking, at);
     const pure = Math.round(Math.abs(worst.value)) === 0;
     return {
       headline: cents.length === 1 ? `A pure ${name(worst.at)}` : 'All near the pure intervals',
       lines: {
         just: `${cents.length === 1 ? 'The' : 'Furthest: the'} ${name(worst.at)} (${speaking.nameAt(worst.at)}), ${pure ? 'pure' : leaningText(worst.value)}.`,
-        beats: beats < STILL_HZ ? 'The beats stood nearly still.' : 'Slow the beats to a standstill.',
+        beats:
+          !fastest || fastest.value < STILL_HZ
+            ? 'The beats stood nearly still.'
+            : `The fastest: ${speaking.nameAt(fastest.at)}, ${sized(fastest.value, 'beats a second', 1)}. Slow it to a standstill.`,
       },
     };
   },
@@ -137,13 +140,18 @@ export const leaning: Measure = {
     const groups = figuresAt(rows, 'centre').map(({ at }) => at);
     return numbers([...rows, figure('leaning', mean(values) ?? null, { groups, n: values.length })]);
   },
-  say(figures) {
+  say(figures, { limits, nameAt }) {
     const value = valueOf(figures, 'leaning');
     if (value === null) return SILENT;
     const way = Math.abs(value) < NEITHER_CENTS ? 'neither way' : value < 0 ? 'low' : 'high';
+    const all = figuresAt(figures, 'centre');
+    // A mean of notes that part to both sides says nothing of any of them.
+    const outside = all.filter((each) => Math.abs(each.value - value) > limits.centreCents);
+    const worst = most(outside);
     return {
-      headline:
-        way === 'neither way'
+      headline: worst
+        ? `${outside.length} of ${plural(all.length, 'note')} off, most ${nameAt(worst.at)}, ${leaningText(worst.value)}`
+        : way === 'neither way'
           ? 'You lean neither way'
           : `You lean ${way}, ${sized(value, 'cents')} on average`,
       lines: { leaning: sidesOf(figuresAt(figures, 'centre').map(({ value }) => value)) },

@@ -1,17 +1,19 @@
 import { deviation } from 'd3-array';
-import { leastSquares, median, robustSlopeOver, type Seconds } from '@/core/base';
+import { leastSquares, median, robustSlopeOver, type Cents, type Decibels, type Seconds } from '@/core/base';
+import type { Note } from '@/core/hearing/notes';
 import { blurOf } from '@/core/hearing/room';
 import { hairpinsOf, type Hairpin } from '@/core/music';
 import { leaning } from '@/core/tuning';
 import type { Chart } from '../charts';
-import { amountOf, beyond, faultAt } from '../fault';
-import { figure, figuresAt, isKnown, valueOf, wholeOf, type Figure } from '../figure';
+import { amountOf, beyond, beyondEither, faultAt } from '../fault';
+import { figure, figuresAt, isKnown, most, valueOf, wholeOf, type Figure } from '../figure';
 import type { FigureId } from '../figures';
 import { NOTHING, numbers, SILENT, type Curve, type Measure } from '../measure';
 import { bodyIn, centsOff, pitchOf, playedAs, traced, type Reading } from '../reading';
 import { inNodes, type InNode } from './nodes';
 import { roomSpread, WITHIN_NOTE } from './roomSpread';
 import { because, listed, plural, sized } from '../words';
+import { roomWobble } from './wobble';
 import type { Match } from '@/core/hearing/matching';
 
 const ATTACK: Seconds = 0.15;
@@ -23,8 +25,12 @@ const LEAST_LEVEL_STEP_DB = 3;
 const SHORTEST: Seconds = 0.6;
 /** Of a few notes echoes may move the level by so much more than of many: 95 % of χ²/n about a line through five. */
 const OF_FEW = 1.25;
-/** A peak this far from its place is early or late. */
-const PEAK_MS = 350;
+/** A line that goes so far the other way was played the other way. */
+const OTHER_WAY_DB = -3;
+/** Of a line of one note, what its beginning and its end are: this share of it. */
+const EDGES = 0.2;
+/** Nearer to the room than this, noise moves the pitch of an end. */
+const OVER_FLOOR_DB = 15;
 /** A taper that still stands this far over the room when it ends was cut. */
 const SOFT_END_DB = 15;
 
@@ -99,6 +105,17 @@ export const line: Measure = {
       ...figuresAt(figures, 'line-off').flatMap((each) =>
         beyond(judging, each, limits.lineDb, 'uneven-line'),
       ),
+      ...figuresAt(figures, 'line-rise')
+        .filter(({ value }) => value < OTHER_WAY_DB)
+        .map((each) => faultAt(judging, each.at, 'wrong-way', 2, amountOf(each, null))),
+      ...figuresAt(figures, 'peak').flatMap((each) =>
+        beyondEither(judging, each, limits.topMs, ['early-top', 'late-top']),
+      ),
+      ...(sure
+        ? []
+        : figuresAt(figures, 'line-moved').flatMap((each) =>
+            beyondEither(judging, each, limits.endingCents, ['end-low', 'end-high']),
+          )),
       ...(isKnown(range) && range.value < limits.rangeDb && asksRange(score)
         ? [
             faultAt(
@@ -120,11 +137,25 @@ export const line: Measure = {
     const slope = wholeOf(figures, 'pitch-per-level');
     const uneven = figuresAt(figures, 'line-off').filter(({ value }) => value > limits.lineDb);
     const turns = figuresAt(figures, 'turns').reduce((sum, { value }) => sum + value, 0);
-    const peak = valueOf(figures, 'peak');
+    const peak = most(figuresAt(figures, 'peak'));
+    const moved = figures.filter(({ id }) => id === 'line-moved');
+    const strayed = most(moved.filter(isKnown));
+    const isKept =
+      isKnown(slope) &&
+      Math.abs(slope.value) <= limits.centsPer10Db &&
+      moved.every(isKnown) &&
+      Math.abs(strayed?.value ?? 0) <= limits.endingCents;
+    const isEven = figures.every((each) => each.id !== 'line-off' || isKnown(each)) && turns === 0;
     const ends = figuresAt(figures, 'ending');
     const cut = ends.filter(({ value }) => value >= SOFT_END_DB);
     return {
-      headline: isKnown(off) ? 'An even line, and the pitch kept' : 'The pitch kept',
+      headline: isEven
+        ? isKept
+          ? 'An even line, and the pitch kept'
+          : 'An even line'
+        : isKept
+          ? 'The pitch kept'
+          : `${sized(range, 'dB')} between soft and loud`,
       lines: {
         line: !isKnown(off)
           ? because(off.unknown)
@@ -139,15 +170,17 @@ export const line: Measure = {
         'pitch-per-level': !isKnown(slope)
           ? because(slope?.unknown ?? 'steady-level')
           : Math.abs(slope.value) <= limits.centsPer10Db
-            ? `The pitch stayed where it was, within your limit of ${sized(limits.centsPer10Db, 'cents')} per 10 dB.`
+            ? strayed && Math.abs(strayed.value) > limits.endingCents
+              ? `As a whole the pitch does not go with the level; the end of ${nameAt(strayed.at ?? 0)} lay ${leaning(strayed.value)} against its beginning.`
+              : `The pitch stayed where it was, within your limit of ${sized(limits.centsPer10Db, 'cents')} per 10 dB.`
             : slope.value > 0
               ? `Flat when soft, sharp when loud; your limit is ${sized(limits.centsPer10Db, 'cents')} per 10 dB.`
               : `Sharp when soft, flat when loud; your limit is ${sized(limits.centsPer10Db, 'cents')} per 10 dB.`,
-        ...(peak !== null && {
+        ...(peak && {
           peak:
-            Math.abs(peak) < PEAK_MS
+            Math.abs(peak.value) <= limits.topMs
               ? 'On its beat.'
-              : `The peak came ${sized(peak, 'ms')} ${peak < 0 ? 'early' : 'late'}.`,
+              : `The top of ${nameAt(peak.at)} came ${sized(peak.value, 'ms')} ${peak.value < 0 ? 'early' : 'late'}.`,
         }),
         ...(ends.length > 0 && {
           ending:
@@ -238,10 +271,22 @@ function lineOf(
         'room',
       ),
       figure('line-range', rangeDb, about),
+      // What echoes alone may turn round was not played so.
+      figure(
+        'line-rise',
+        rise < OTHER_WAY_DB && rise + 2 * wander >= OTHER_WAY_DB ? null : rise,
+        about,
+        'room',
+      ),
+      ...(matches.length === 1
+        ? [figure('line-moved', movedIn(reading, played[0]!, last, inNode), about, 'room')]
+        : []),
       ...(slope ? [figure('line-slope', slope.value, { ...about, spread: slope.spread, n: slope.n })] : []),
       // The room may go the other way by itself.
       figure('turns', turns > 0 && 2 * wander > TURN_DB ? null : turns, about, 'room'),
-      ...(hairpin === 'swell' ? [figure('peak', 1000 * (time(loudest) - length / 2), about)] : []),
+      ...(hairpin === 'swell'
+        ? [figure('peak', 2 * wander > TURN_DB ? null : 1000 * (time(loudest) - length / 2), about, 'room')]
+        : []),
       ...(hairpin === 'fade' && matches.length === 1
         ? [figure('ending', last - conditions.floorDb, about)]
         : []),
@@ -251,6 +296,19 @@ function lineOf(
       { of: 'asked', at, points: level.map((_, i) => ({ x: time(i), y: low + rise * shape(i) })) },
     ],
   };
+}
+
+/** How far the end of a line of one note lies from its beginning; null where noise or echoes may have moved it. */
+function movedIn(reading: Reading, note: Note, endDb: Decibels, inNode: InNode): Cents | null {
+  const { from, to } = bodyIn(reading, note);
+  const pitches = reading.trace.pitchMidi.slice(from, to).map((pitch) => pitch ?? NaN);
+  const edge = Math.ceil(EDGES * pitches.length);
+  const cents = 100 * (median(pitches.slice(-edge)) - median(pitches.slice(0, edge)));
+  const isOfRoom = Math.abs(cents) < 2 * roomWobble(reading, inNode(note));
+  const isNoisy = endDb < reading.conditions.floorDb + OVER_FLOOR_DB;
+  return !Number.isFinite(cents) || (isNoisy && Math.abs(cents) > reading.limits.endingCents) || isOfRoom
+    ? null
+    : cents;
 }
 
 /**

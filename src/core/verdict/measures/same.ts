@@ -6,7 +6,7 @@ import type { FigureId } from '../figures';
 import { NOTHING, numbers, SILENT, type Measure } from '../measure';
 import { centsOff, playedAs, playedNotes, type PlayedNote, type Reading } from '../reading';
 import { differenceWord, distanceOf } from '../sameness';
-import { sized } from '../words';
+import { plural, sized, tallied } from '../words';
 
 /**
  * The note that a note is held against: the best of the day, a problem note's best neighbour, or else the first of its own
@@ -17,6 +17,11 @@ function referenceOf(reading: Reading): (pair: PlayedNote) => PlayedNote {
   const all = playedNotes(reading);
   return (pair) => one ?? all.find(({ match }) => match.group.phrase === pair.match.group.phrase) ?? pair;
 }
+
+/** What is off by less cannot be heard as another note. */
+const SAME_CENTS = 2.5;
+/** Of more notes than that the rest is counted. */
+const MOST_NAMES = 3;
 
 /** A part of a distance as a figure. */
 const partOf = (feature: FeatureId): FigureId => `unlike-${FEATURES[feature].short}`;
@@ -51,7 +56,7 @@ export const sameness: Measure = {
       if (reference.match === match) return [];
       const { steps, parts } = distanceOf(note, reference.note);
       return steps === null
-        ? []
+        ? [figure('unlike', null, { at: match.group.index }, note.unknown['brightness'] ?? 'too-short')]
         : [
             ...parts.map((part) => figure(partOf(part.feature), part.steps, { at: match.group.index })),
             unlike(reading, pair, reference, steps),
@@ -59,6 +64,7 @@ export const sameness: Measure = {
     });
     if (rows.length === 0) return NOTHING;
     const values = figuresAt(rows, 'unlike').map(({ value }) => value);
+    if (values.length === 0) return numbers(rows);
     const groups = [...new Set(figuresAt(rows, 'unlike').flatMap((each) => [...each.groups].reverse()))];
     return numbers([...rows, figure('sameness', median(values), { groups, n: values.length })]);
   },
@@ -76,13 +82,21 @@ export const sameness: Measure = {
     const worst = most(figuresAt(figures, 'unlike'));
     if (!isKnown(whole) || !worst) return SILENT;
     const reference = nameAt(worst.groups[1] ?? worst.at);
+    const unknown = figures.flatMap(({ id, at, ...rest }) =>
+      id === 'unlike' && at !== null && 'unknown' in rest ? [nameAt(at)] : [],
+    );
+    const open = unknown.length > 0 ? ` Of ${tallied(unknown, MOST_NAMES)} it is not known.` : '';
+    const known = figuresAt(figures, 'unlike').length;
     return {
-      headline: 'One kind of sound',
+      headline:
+        unknown.length > 0
+          ? `One kind of sound in ${plural(known, 'note')}, of ${unknown.length} it is not known`
+          : 'One kind of sound',
       lines: {
         sameness:
           worst.value <= limits.samenessSteps
-            ? `One kind of sound all the way, within your limit of ${sized(limits.samenessSteps, 'steps', 1)} from ${reference}.`
-            : `${nameAt(worst.at)} was least like ${reference}, ${sized(worst.value, 'steps', 1)} away: ${mostUnlike(figures, worst.at)}.`,
+            ? `One kind of sound ${unknown.length > 0 ? `in ${plural(known, 'note')}` : 'all the way'}, within your limit of ${sized(limits.samenessSteps, 'steps', 1)} from ${reference}.${open}`
+            : `${nameAt(worst.at)} was least like ${reference}, ${sized(worst.value, 'steps', 1)} away: ${mostUnlike(figures, worst.at)}.${open}`,
       },
     };
   },
@@ -175,7 +189,9 @@ export const anchor: Measure = {
       lines: {
         'anchor-cents':
           moved === 0
-            ? `${name} was the same note at each of ${cents.length} returns.`
+            ? Math.abs(worst.value) < SAME_CENTS
+              ? `${name} was the same note at each of ${cents.length} returns.`
+              : `${name} came back within ${sized(Math.abs(worst.value), 'cents')} of its first at each of ${cents.length} returns.`
             : `Coming from ${nameAt(worst.at - 1)}, ${name} was ${leaning(worst.value)} against its first; ${moved} of ${cents.length} returns had moved.`,
       },
     };

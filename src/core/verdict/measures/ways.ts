@@ -99,7 +99,7 @@ function wayFigures(reading: Reading, pairs: readonly PlayedNote[]): Figure[] {
 }
 
 function waysTable(figures: readonly Figure[], { score, matches, instrument, faults }: Speaking): Chart[] {
-  const slurs = judgedSlurs(matches, instrument, faults, figures);
+  const slurs = judgedSlurs({ score, matches, instrument }, faults, figures);
   const rows = WAYS.flatMap(([role, name]) => {
     const groups = matches
       .filter(({ group }) => roleOf({ score }, group) === role)

@@ -118,6 +118,24 @@ export const MODES: readonly Rule[] = [
   },
   // A mode that was climbed for and did not come.
   {
+    fault: 'mode-low',
+    cause: 'The mode spoke on less air than it needs.',
+    tries: {
+      air: 'Once it speaks, quicken the air until it stops rising: there it rests.',
+      support: 'Push for the mode, and keep the push after it has caught.',
+      shape: 'A smaller opening; do not drop the jaw for the note below.',
+    },
+    serves: 'harmonic-climb',
+    sure: 0.5,
+  },
+  {
+    fault: 'mode-high',
+    cause: 'More push or grip than the mode needs.',
+    tries: { any: 'Let the mode sink until it is about to fall, and stay just over that.' },
+    serves: 'harmonic-climb',
+    sure: 0.5,
+  },
+  {
     fault: 'mode-missed',
     cause: 'The speed of the air was not that of the mode.',
     tries: {
