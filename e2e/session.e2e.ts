@@ -1,4 +1,4 @@
-import { linkPart, type Shared } from '@/core/formats/shared';
+import { linkPart, SHARED_VERSION, type Shared } from '@/core/formats/shared';
 import { findInstrument } from '@/core/instruments';
 import { perform, noFaults, steadyPlayer } from '@/core/lab';
 import { scoreOf } from '@/core/music';
@@ -33,7 +33,7 @@ const HARDLY = /(E♭5 up to E5|E5 down to E♭5) has hardly been heard yet/;
 
 const routine = (blocks: Block[]): Promise<string> => {
   const shared: Shared = {
-    goldReed: 1,
+    goldReed: SHARED_VERSION,
     kind: 'routine',
     routine: { id: 'sent', name: 'Before rehearsals', instrumentId: 'flute', blocks },
   };

@@ -3,7 +3,7 @@ import * as z from 'zod';
 import { civilDay, type Routine } from '@/core/plan';
 import { plannedOn } from '@/core/plan/plan.testing';
 import { writeArchive } from '@/core/formats/archive';
-import { linkPart, sharedSchema, sharedText } from '@/core/formats/shared';
+import { linkPart, sharedSchema, sharedText, SHARED_VERSION } from '@/core/formats/shared';
 import { copyOf, findInstrument } from '@/core/instruments';
 import { simulateTake, steadyPlayer } from '@/core/lab';
 import { digestOf } from '@/core/ledger';
@@ -118,8 +118,14 @@ export async function exhibit(): Promise<Exhibit> {
   return {
     log: Object.fromEntries(storage.map),
     archive: new Uint8Array(Buffer.concat(chunks)),
-    link: await linkPart({ goldReed: 1, kind: 'week', name: 'A week', instrumentId: 'flute', days: [day] }),
-    routine: sharedText({ goldReed: 1, kind: 'routine', routine }),
+    link: await linkPart({
+      goldReed: SHARED_VERSION,
+      kind: 'week',
+      name: 'A week',
+      instrumentId: 'flute',
+      days: [day],
+    }),
+    routine: sharedText({ goldReed: SHARED_VERSION, kind: 'routine', routine }),
   };
 }
 
@@ -133,7 +139,7 @@ const KINDS: readonly { name: string; version: number; schema: z.ZodType }[] = [
   { name: 'block', version: 1, schema: blockSchema([]) },
   { name: 'running', version: 1, schema: runningSchema([]) },
   { name: 'stretch', version: 1, schema: stretchSchema },
-  { name: 'shared', version: 1, schema: sharedSchema },
+  { name: 'shared', version: SHARED_VERSION, schema: sharedSchema },
 ];
 
 /** A print of the form of each kind; a score within it is a score, whatever its own form. */

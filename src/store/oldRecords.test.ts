@@ -223,7 +223,7 @@ test('settings of the first version are brought up to date', () => {
   expect(readRecord(settingsKind, JSON.stringify(first))).toMatchObject({
     ok: true,
     value: {
-      version: 12,
+      version: 13,
       a4: 442,
       instrumentId: 'oboe',
       metronome: { mode: 'sight' },

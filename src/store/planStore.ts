@@ -26,8 +26,11 @@ const planSchema = z.object({
 /** What the player has told of plans for one instrument. */
 export type Plan = z.infer<typeof planSchema>;
 
+/** The first knew fewer faults that a block may be about. */
+const PLANS_VERSION = 2;
+
 const plansSchema = z.object({
-  version: z.literal(1),
+  version: z.literal(PLANS_VERSION),
   /** By instrument. */
   plans: z.record(z.string(), planSchema),
   routines: z.array(routineSchema),
@@ -38,12 +41,12 @@ export type Plans = z.infer<typeof plansSchema>;
 
 export const plansKind: RecordKind<Plans> = {
   name: 'plans',
-  version: 1,
+  version: PLANS_VERSION,
   schema: plansSchema,
-  migrations: {},
+  migrations: { 1: (record) => record },
 };
 
-export const NO_PLANS: Plans = { version: 1, plans: {}, routines: [], past: [] };
+export const NO_PLANS: Plans = { version: PLANS_VERSION, plans: {}, routines: [], past: [] };
 export const USUAL_PLAN: Plan = { wishes: usualWishes, days: {}, programme: null };
 
 /** They are looked at when the log is opened, and again by the page: read once. */
@@ -102,16 +105,18 @@ const missing = <T extends { readonly id: string }>(here: readonly T[], others: 
   others.filter(({ id }) => !here.some((each) => each.id === id));
 
 export const SESSIONS_KEY = 'sessions';
-export const sessionsKind: RecordKind<{ version: 1; open: { tab: string; id: string; session: Session }[] }> =
-  {
-    name: 'sessions',
-    version: 1,
-    schema: z.object({
-      version: z.literal(1),
-      open: z.array(z.object({ tab: z.string(), id: z.string(), session: sessionSchema })),
-    }),
-    migrations: {},
-  };
+export const sessionsKind: RecordKind<{
+  version: typeof PLANS_VERSION;
+  open: { tab: string; id: string; session: Session }[];
+}> = {
+  name: 'sessions',
+  version: PLANS_VERSION,
+  schema: z.object({
+    version: z.literal(PLANS_VERSION),
+    open: z.array(z.object({ tab: z.string(), id: z.string(), session: sessionSchema })),
+  }),
+  migrations: { 1: (record) => record },
+};
 
 async function readOpen(storage: Storage) {
   const text = await storage.getItem(SESSIONS_KEY);
@@ -137,6 +142,6 @@ export function writeSession(
   return exclusively(name, async () => {
     const open = (await readOpen(storage)).filter((each) => each.tab !== tab.id && each.id !== session?.id);
     const next = session === null ? open : [...open, { tab: tab.id, id: session.id, session }];
-    await storage.setItem(SESSIONS_KEY, JSON.stringify({ version: 1, open: next }));
+    await storage.setItem(SESSIONS_KEY, JSON.stringify({ version: PLANS_VERSION, open: next }));
   });
 }

@@ -8,7 +8,7 @@ import { offsetsOf, temperaments, type Offsets } from '@/core/tuning';
 import { exclusively } from './exclusively';
 import type { Storage } from './storage';
 
-export const SETTINGS_VERSION = 12;
+export const SETTINGS_VERSION = 13;
 
 export const settingsSchema = z.object({
   version: z.literal(SETTINGS_VERSION),
@@ -94,6 +94,8 @@ export const settingsKind: RecordKind<Settings> = {
     9: (record) => ({ ...record, readAs: defaultSettings.readAs }),
     10: (record) => ({ ...record, roundTrips: undatedTrips(record['roundTrips']) }),
     11: (record) => ({ ...record, atHand: [] }),
+    // There are more limits since.
+    12: (record) => record,
   },
 };
 

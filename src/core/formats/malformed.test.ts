@@ -3,7 +3,7 @@ import { broken, TRIALS } from '@/core/base/broken.testing';
 import { civilDay } from '@/core/plan';
 import { plannedOn } from '@/core/plan/plan.testing';
 import { openArchive, writeArchive } from './archive';
-import { linkPart, readLink, readShared, sharedText, type Shared } from './shared';
+import { linkPart, readLink, readShared, sharedText, type Shared, SHARED_VERSION } from './shared';
 
 const bytesOf = (text: string) => new TextEncoder().encode(text);
 const textOf = (bytes: Uint8Array) => new TextDecoder().decode(bytes);
@@ -58,7 +58,7 @@ it(
   'a broken link or file of a plan is refused in words, or is a plan',
   async () => {
     const week: Shared = {
-      goldReed: 1,
+      goldReed: SHARED_VERSION,
       kind: 'week',
       name: 'A week',
       instrumentId: 'flute',

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { linkPart } from '@/core/formats/shared';
+import { linkPart, SHARED_VERSION } from '@/core/formats/shared';
 import { blockOf } from '@/core/plan';
 import { newId, useSettings } from '@/store';
 import { Body, Button } from '@/ui';
@@ -24,7 +24,7 @@ export function SendExercise({
   if (!block.ok) return null;
   const send = async () => {
     const part = await linkPart({
-      goldReed: 1,
+      goldReed: SHARED_VERSION,
       kind: 'routine',
       routine: {
         id: newId(new Date()),

@@ -2,7 +2,7 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { calendarFile } from '@/core/formats/calendar';
-import { linkPart, sharedText, type Shared } from '@/core/formats/shared';
+import { linkPart, sharedText, type Shared, SHARED_VERSION } from '@/core/formats/shared';
 import { dateOf, isRest, minutesText, sayDay, sayWhy, titleOfBlock, weekdayOf } from '@/core/plan';
 import type { Planning } from '@/features/planning';
 import { Body, Button, download, Heading, Notice, Soft, useNoteName } from '@/ui';
@@ -21,7 +21,7 @@ export function SharePanel({ planning, days }: { planning: Planning; days: reado
   const [first] = coming;
   if (!first) return null;
   const shared = (): Shared => ({
-    goldReed: 1,
+    goldReed: SHARED_VERSION,
     kind: 'week',
     name: `A week from ${first.plan.date}`,
     instrumentId: planning.instrument.id,

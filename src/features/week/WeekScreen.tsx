@@ -2,7 +2,7 @@ import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { nameWithin } from '@/core/instruments';
-import { linkPart } from '@/core/formats/shared';
+import { linkPart, SHARED_VERSION } from '@/core/formats/shared';
 import { seamTitle } from '@/core/ledger';
 import { civilDay, mondayOf, weakestOf, WEEKDAYS, type BreakStanding } from '@/core/plan';
 import { plural } from '@/core/verdict';
@@ -146,7 +146,7 @@ function Routines() {
               label={sent === routine.id ? 'Link copied' : 'Copy a link'}
               spoken={`${sent === routine.id ? 'Link copied' : 'Copy a link'}: ${routine.name}`}
               onPress={() => {
-                void linkPart({ goldReed: 1, kind: 'routine', routine })
+                void linkPart({ goldReed: SHARED_VERSION, kind: 'routine', routine })
                   .then((part) => navigator.clipboard.writeText(`${window.location.origin}/open#${part}`))
                   .then(() => setSent(routine.id));
               }}

@@ -1,1 +1,9 @@
-export { linkPart, readLink, readShared, sharedSchema, sharedText, type Shared } from './shared';
+export {
+  linkPart,
+  readLink,
+  readShared,
+  SHARED_VERSION,
+  sharedSchema,
+  sharedText,
+  type Shared,
+} from './shared';

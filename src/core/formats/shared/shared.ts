@@ -3,16 +3,16 @@ import * as z from 'zod';
 import { checked, failure, type Outcome } from '@/core/base';
 import { dayPlanSchema, routineSchema } from '@/core/plan';
 
-/** Newest version of what is shared that is known here. */
-const VERSION = 1;
+/** Newest version of what is shared that is known here. The first knew fewer faults that a block may be about. */
+export const SHARED_VERSION = 2;
 /** More text than this is no practice plan, and is not even looked at. */
 const MOST_BYTES = 300_000;
 const MOST_DAYS = 31;
 
 export const sharedSchema = z.discriminatedUnion('kind', [
-  z.object({ goldReed: z.literal(VERSION), kind: z.literal('routine'), routine: routineSchema }),
+  z.object({ goldReed: z.literal(SHARED_VERSION), kind: z.literal('routine'), routine: routineSchema }),
   z.object({
-    goldReed: z.literal(VERSION),
+    goldReed: z.literal(SHARED_VERSION),
     kind: z.literal('week'),
     name: z.string().trim().min(1).max(80),
     instrumentId: z.string(),
@@ -38,11 +38,11 @@ export function readShared(text: string): Outcome<Shared> {
   }
   const version = marked.safeParse(found);
   if (!version.success) return failure('it is no routine and no week of Gold Reed');
-  if (version.data.goldReed > VERSION)
+  if (version.data.goldReed > SHARED_VERSION)
     return failure(
       'it was made by a newer Gold Reed: reload this page while you are on line, then open it again',
     );
-  const read = checked(sharedSchema, found);
+  const read = checked(sharedSchema, { ...marked.loose().parse(found), goldReed: SHARED_VERSION });
   return read.ok ? read : failure(`${read.problem}; it may be damaged: ask for it to be sent again`);
 }
 
