@@ -7,6 +7,7 @@ import { ledgerTable } from './ledger';
 import { liveTable, stripScroll } from './live';
 import { loadTable } from './load';
 import { motionErrors } from './motion';
+import { plantedTable } from './planted';
 import { planTables } from './planning';
 import { recordedLines, SOUND_FONT } from './recorded';
 import { roomTables } from './rooms';
@@ -62,6 +63,10 @@ const PARTS: Readonly<Record<string, () => void | Promise<void>>> = {
   truth() {
     console.log('Verdicts: the faultless player, and one fault at a time');
     truthTables(full);
+  },
+  planted() {
+    console.log('Faults put into the sound by hand: told as the first or second thing, or praised');
+    console.table(plantedTable());
   },
   plan() {
     console.log(

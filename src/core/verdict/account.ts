@@ -1,5 +1,5 @@
 import { median, type Cents, type Decibels, type Seconds } from '@/core/base';
-import type { Alignment, Match } from '@/core/hearing/matching';
+import { NEIGHBOUR, type Alignment, type Match } from '@/core/hearing/matching';
 import { lengthOf, type Note, type NoteEvent } from '@/core/hearing/notes';
 import { areModesApart, type Instrument } from '@/core/instruments';
 import { roomWobble } from './measures/wobble';
@@ -34,7 +34,7 @@ export function straysIn(
       if (k === note || (!isInside && !isAfter) || Math.abs(away) < SAME) return [];
       if (!parts.includes(k) && !extras.includes(k)) return [];
       const { startSeconds, endSeconds, soundingMidi } = each;
-      const kind = areModesApart(instrument, away) ? 'break' : 'wrong-note';
+      const kind = Math.abs(away) > NEIGHBOUR && areModesApart(instrument, away) ? 'break' : 'wrong-note';
       return [
         { kind, startSeconds, endSeconds, soundingMidi, noteIndex: note, confidence: STRAY_CONFIDENCE },
       ];

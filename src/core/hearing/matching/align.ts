@@ -40,8 +40,8 @@ export interface Beats {
   readonly musicFrom: Seconds;
 }
 
-/** Up to this far it is the neighbour's fingering. */
-const NEIGHBOUR = 2;
+/** Up to this far, in semitones, it is the neighbour's fingering. */
+export const NEIGHBOUR = 2;
 const JOINED: Seconds = 0.05;
 
 /** So many notes, so far apart in seconds, tell a tempo of one's own; so much of it is one, and no more. */

@@ -1,5 +1,5 @@
 export { hearWritten } from './hearWritten';
-export { align, type Alignment, type Beats, type Match } from './align';
+export { align, NEIGHBOUR, type Alignment, type Beats, type Match } from './align';
 export { mistaken, type Mistaken } from './mistaken';
 export { Aligner, type AlignerOptions, type Role, type Sounded } from './aligner';
 export { groupsOf, unfolded, type Group } from './groups';

@@ -27,6 +27,14 @@ const mayWaverInRoom = (reading: Reading, note: Note): boolean =>
       note.levelWobbleDb <=
         Math.hypot(reading.limits.levelWobbleDb, IN_NODE * WITHIN_NOTE * roomSpread(reading, [note]))));
 
+/** How it was held, as far as it is known: steady is what is so in pitch and in level. */
+function mannerText(figures: readonly Figure[]): string {
+  const wobble = wholeOf(figures, 'wobble');
+  if (wobble && !isKnown(wobble)) return wobble.unknown === 'too-short' ? ' and short' : '';
+  if ((valueOf(figures, 'vibrato') ?? 0) > 0) return ' with vibrato';
+  return isKnown(wholeOf(figures, 'level-wobble')) ? ' and steady' : ', its pitch steady';
+}
+
 /** One held note, looked at from every side. */
 export const held: Measure = {
   measure(reading) {
@@ -138,7 +146,7 @@ export const held: Measure = {
       headline:
         centre === null
           ? `${name} was heard, in company`
-          : `${name} ${leaning(centre)}${valueOf(figures, 'wobble') === null ? ' and short' : (valueOf(figures, 'vibrato') ?? 0) > 0 ? ' with vibrato' : ' and steady'}`,
+          : `${name} ${leaning(centre)}${mannerText(figures)}`,
       lines: {
         ...tell('centre', (value) =>
           Math.round(Math.abs(value)) === 0
