@@ -18,7 +18,8 @@ export {
 } from './limits';
 export type { Played } from './reading';
 export { differenceWord, distanceOf, type Colour, type ColourPart, type Distance } from './sameness';
-export { asksLevel, dipSpread } from './measures';
+export { dipSpread } from './dipSpread';
+export { asksLevel } from './measures';
 export { amountText, limitText } from './amounts';
 export type { NoteWords } from './noteWords';
 export { faultText, say, speakingOf } from './say';

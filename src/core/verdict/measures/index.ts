@@ -63,4 +63,4 @@ export { inNodes, type InNode } from './nodes';
 export { LEAST_FADE, mayFadeInRoom, roomSpread } from './roomSpread';
 export { ownOvershoot } from './ownOvershoot';
 export { hasWobble, roomWobble, wobbleHiddenBy } from './wobble';
-export { asksLevel, cleanFigures, dipSpread, judgedSlurs, type JudgedSlur } from './slurs';
+export { asksLevel, cleanFigures, judgedSlurs, type JudgedSlur } from './slurs';

@@ -4,6 +4,7 @@ import type { Match } from '@/core/hearing/matching';
 import { blurOf } from '@/core/hearing/room';
 import { ownOvershoot } from './ownOvershoot';
 import { roomSpread } from './roomSpread';
+import { dipSpread } from '../dipSpread';
 import { beyond, beyondEither } from '../fault';
 import type { Fault, FaultKind } from '../faults';
 import { figure, figuresAt, isKnown, valueOf, wholeOf, type Figure } from '../figure';
@@ -15,18 +16,6 @@ import { ms } from './held';
 
 /** A mode that sounds on the way this near the arrival belongs to the slur. */
 export const ARRIVAL_SECONDS = 0.3;
-
-/** Share of what a room does to the levels of notes that it does to the dip between two, and the least of it that is reckoned with. */
-const DIP_SHARE = 0.45;
-const LEAST_DIP: Decibels = 2;
-
-/**
- * The level between two slurred notes is held against those two and not against other notes: in a room the dips of clean slurs differ by
- * less than the levels of notes do, 99 of 100 are under 7.9 dB; most where a tone has hardly more than one partial.
- * @param spreadDb of the levels of the two notes, a standard deviation.
- */
-export const dipSpread = (spreadDb: Decibels): Decibels =>
-  Math.min(spreadDb, Math.max(LEAST_DIP, DIP_SHARE * spreadDb));
 
 /** A written slur: the notes on its two sides. */
 export interface Slur {
