@@ -385,6 +385,16 @@ export const FAULTS = {
 export type FaultKind = keyof typeof FAULTS;
 export const FAULT_KINDS = Object.keys(FAULTS) as FaultKind[];
 
+/** Faults after which a note was not as it is written, though it was played. */
+export const NOT_WHOLE: readonly FaultKind[] = [
+  'break-up',
+  'break-down',
+  'squeak',
+  'slipped',
+  'stopped',
+  'cut-short',
+];
+
 /** What a fault rests on: a figure, and the limit that it passed. */
 export interface Amount {
   readonly figure: FigureId;

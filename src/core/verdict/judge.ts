@@ -5,7 +5,7 @@ import type { Instrument } from '@/core/instruments';
 import type { MeasureId, Score } from '@/core/music';
 import { blurOf } from '@/core/hearing/room';
 import { withoutConsequences } from './explained';
-import { weighed, type Fault, type FaultKind, type Weighed } from './faults';
+import { NOT_WHOLE, weighed, type Fault, type FaultKind, type Weighed } from './faults';
 import type { Figure } from './figure';
 import type { Limits } from './limits';
 import { mannerOf, type Manner } from './manner';
@@ -179,7 +179,13 @@ function judgedNotes(reading: Reading): JudgedNote[] {
       cents: note && match.state === 'played' ? centsOff(reading, { match, note }) : null,
       heard: note?.soundingMidi ?? null,
       marks: told.filter((each) => each.match === match).map(({ event, fault }) => ({ event, fault })),
-      manner: note && !reading.score.counts.exploring ? mannerOf(note, reading, inNode) : null,
+      // Of a note in which something else sounded its longest part says nothing of the whole.
+      manner:
+        note &&
+        !reading.score.counts.exploring &&
+        !told.some((each) => each.match === match && !each.atSlur && NOT_WHOLE.includes(each.fault))
+          ? mannerOf(note, reading, inNode)
+          : null,
     };
   });
 }

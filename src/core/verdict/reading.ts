@@ -5,8 +5,8 @@ import { type Note, type NoteEvent, type Transition, type UnknownReason } from '
 import { type Instrument } from '@/core/instruments';
 import type { Role, Score, ScoreNote } from '@/core/music';
 import { beatsOf, type Take, type Trace } from '@/core/take';
-import { straysIn } from './account';
 import type { Limits } from './limits';
+import { straysIn } from './strays';
 import { holdingBlurred, withBlurred, withHidden } from './unheard';
 
 /** The parts of a take that judging rests on. */

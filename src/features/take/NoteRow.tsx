@@ -13,6 +13,8 @@ interface NoteRowProps {
   /** The same in words. */
   readonly words: NoteWords;
   readonly note: Note | null;
+  /** From when to when it is drawn: all of it, where something sounded within. */
+  readonly span: Pick<Note, 'startSeconds' | 'endSeconds'> | null;
   readonly trace: Trace;
   readonly open: boolean;
   readonly onPress: () => void;
@@ -23,7 +25,7 @@ const HEIGHT = 46;
 const UNSEEN = { contentVisibility: 'auto', containIntrinsicSize: 'auto 66px' } as unknown as ViewStyle;
 
 /** One note of the strip: its name, its pitch and level over its time, what happened in it, where it sat. */
-export function NoteRow({ judged, words, note, trace, open, onPress }: NoteRowProps) {
+export function NoteRow({ judged, words, note, span, trace, open, onPress }: NoteRowProps) {
   const palette = usePalette();
   const { marks, match } = judged;
   const { name, word, manner } = words;
@@ -67,9 +69,9 @@ export function NoteRow({ judged, words, note, trace, open, onPress }: NoteRowPr
           <Ribbon
             trace={trace}
             height={HEIGHT}
-            part={note && insideOf(note, trace)}
-            fromSeconds={note?.startSeconds}
-            toSeconds={note?.endSeconds}
+            part={span && insideOf(span, trace)}
+            fromSeconds={span?.startSeconds}
+            toSeconds={span?.endSeconds}
             middleMidi={match.state === 'played' || !note ? match.group.sounding : note.soundingMidi}
           />
         </View>
@@ -83,7 +85,10 @@ export function NoteRow({ judged, words, note, trace, open, onPress }: NoteRowPr
 }
 
 /** Points of the trace that hold a slur belong to both notes: they are the way, not the note. */
-function insideOf({ startSeconds, endSeconds }: Note, { stepSeconds }: Trace) {
+function insideOf(
+  { startSeconds, endSeconds }: Pick<Note, 'startSeconds' | 'endSeconds'>,
+  { stepSeconds }: Trace,
+) {
   return { startSeconds: startSeconds + 0.5 * stepSeconds, endSeconds: endSeconds - 1.5 * stepSeconds };
 }
 

@@ -1,6 +1,7 @@
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import type { JudgedNote, Judgement, Verdict } from '@/core/verdict';
+import type { Note } from '@/core/hearing/notes';
 import type { Take } from '@/core/take';
 import { useElsewhere } from './useElsewhere';
 import { usePlace } from './usePlace';
@@ -52,6 +53,7 @@ export function TakeStrip({ take, judgement, verdict }: TakeStripProps) {
               judged={judged}
               words={verdict.notes[index]!}
               note={heard(judged)}
+              span={spanOf(judged, take)}
               trace={take.trace}
               open={isOpen}
               onPress={() => setOpen(isOpen ? null : index)}
@@ -83,17 +85,26 @@ export function TakeStrip({ take, judgement, verdict }: TakeStripProps) {
   );
 }
 
+/** All of a note, what sounded in it besides included; null where it was not heard. */
+function spanOf({ match, marks }: JudgedNote, take: Take): Pick<Note, 'startSeconds' | 'endSeconds'> | null {
+  const parts = match.parts.flatMap((i) => take.notes[i] ?? []);
+  const [first] = parts;
+  if (!first) return null;
+  const ends = [...parts, ...marks.map(({ event }) => event)].map(({ endSeconds }) => endSeconds);
+  return { startSeconds: first.startSeconds, endSeconds: Math.max(...ends) };
+}
+
 /** The sound of just this place, looped, also in turn with the same note of another take. */
 function HearPlace({ take, judged }: { take: Take; judged: JudgedNote }) {
   const { match } = judged;
-  const parts = match.parts.map((i) => take.notes[i]!);
+  const span = spanOf(judged, take);
   const { sounding } = match.group;
   const other = useElsewhere(take, sounding);
   const { state, play, stop } = usePlace(take, other);
   if (!take.audio) return <Soft>The sound of this take was not kept.</Soft>;
-  if (parts.length === 0) return null;
-  const [start, end] = [parts[0]!.startSeconds, parts[parts.length - 1]!.endSeconds];
-  const toggle = (wanted: 'this' | 'both') => (state === wanted ? stop() : void play(wanted, start, end));
+  if (!span) return null;
+  const toggle = (wanted: 'this' | 'both') =>
+    state === wanted ? stop() : void play(wanted, span.startSeconds, span.endSeconds);
   return (
     <View style={styles.hear}>
       <Button

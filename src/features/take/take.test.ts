@@ -124,6 +124,7 @@ describe('the strip', () => {
       judged: judgement.notes[index]!,
       words: verdict.notes[index]!,
       note: take.notes[index] ?? null,
+      span: take.notes[index] ?? null,
       trace: take.trace,
       open: false,
       onPress: () => undefined,

@@ -3,7 +3,7 @@ import type { Match } from '@/core/hearing/matching';
 import type { NoteEvent } from '@/core/hearing/notes';
 import { cutShortTo, stoppedFor } from '../account';
 import { amountOf, faultAt } from '../fault';
-import { faultOfEvent, FAULTS, type Amount, type Fault, type FaultKind } from '../faults';
+import { faultOfEvent, FAULTS, NOT_WHOLE, type Amount, type Fault, type FaultKind } from '../faults';
 import { figure, figuresAt, isKnown, wholeOf, type Figure } from '../figure';
 import { numbers, type Measure, type Speaking } from '../measure';
 import { eventsOf, scoreNoteOf, type Reading } from '../reading';
@@ -57,16 +57,6 @@ function since({ notes }: Reading, { parts }: Match, event: NoteEvent): Amount |
     ? null
     : { figure: 'after', value: seconds, limit: null };
 }
-
-/** Faults after which a note was not as it is written, though it was played. */
-const NOT_WHOLE: readonly FaultKind[] = [
-  'break-up',
-  'break-down',
-  'squeak',
-  'slipped',
-  'stopped',
-  'cut-short',
-];
 
 /** Groups that were played, and not whole. */
 const brokenIn = (faults: readonly Pick<Fault, 'kind' | 'group'>[]): ReadonlySet<number> =>

@@ -2,6 +2,7 @@ import { beatsToSeconds } from '@/core/music';
 import { leaning } from '@/core/tuning';
 import { lengthOf, type Note } from '@/core/hearing/notes';
 import { beyond, beyondEither, faultAt } from '../fault';
+import { NOT_WHOLE } from '../faults';
 import { figure, isKnown, valueOf, wholeOf, type Figure, type Reason } from '../figure';
 import type { FigureId } from '../figures';
 import { NOTHING, numbers, SILENT, type Measure } from '../measure';
@@ -129,7 +130,7 @@ export const held: Measure = {
     ];
   },
 
-  say(figures, { limits, score, matches, nameAt }) {
+  say(figures, { limits, score, matches, faults, nameAt }) {
     const [match] = matches;
     const length = valueOf(figures, 'hold-length');
     if (!match || length === null) return SILENT;
@@ -193,9 +194,11 @@ export const held: Measure = {
         ...tell(
           'purity',
           (value) =>
-            value >= Math.min(length, wanted) - 0.3
-              ? `Pure all along: within ${limits.purityCents} cents and ${limits.purityDb} dB of its first second.`
-              : `Pure for ${fixed(value, 1)} of ${fixed(length, 1)} s.`,
+            faults.some(({ kind }) => NOT_WHOLE.includes(kind))
+              ? `Pure for ${fixed(value, 1)} s at a time: the note was not whole.`
+              : value >= Math.min(length, wanted) - 0.3
+                ? `Pure all along: within ${limits.purityCents} cents and ${limits.purityDb} dB of its first second.`
+                : `Pure for ${fixed(value, 1)} of ${fixed(length, 1)} s.`,
           NOT_PURE_IN_ROOM,
         ),
         ...tell('latency', (value) =>
