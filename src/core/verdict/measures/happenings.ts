@@ -3,7 +3,7 @@ import type { Match } from '@/core/hearing/matching';
 import type { NoteEvent } from '@/core/hearing/notes';
 import { cutShortTo, stoppedFor } from '../account';
 import { amountOf, faultAt } from '../fault';
-import { faultOfEvent, FAULTS, NOT_WHOLE, type Amount, type Fault, type FaultKind } from '../faults';
+import { faultOfEvent, FAULTS, NOT_WHOLE, type Amount, type Fault } from '../faults';
 import { figure, figuresAt, isKnown, wholeOf, type Figure } from '../figure';
 import { numbers, type Measure, type Speaking } from '../measure';
 import { eventsOf, scoreNoteOf, type Reading } from '../reading';
