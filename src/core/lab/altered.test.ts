@@ -13,7 +13,7 @@ const stretch = { from: 1, to: 1.5 } as const;
 test('what is altered is that stretch, and nothing beside it', () => {
   const audio = tone();
   altered(audio, RATE, { how: 'silence', ...stretch });
-  expect(rms(inside(audio))).toBe(0);
+  expect(rms(inside(audio))).toBeLessThan(1e-3);
   const other = tone();
   const changed = audio.findIndex((sample, i) => sample !== other[i]);
   expect(changed).toBeGreaterThanOrEqual(RATE);

@@ -30,6 +30,9 @@ const JOIN: Seconds = 0.012;
 const GROWL_SLOPE: Decibels = -7;
 const GROWL_PARTIALS = 4;
 
+/** No microphone hears nothing at all: what is nothing was lost on its way. */
+const SILENCE: Decibels = -80;
+
 const gainOf = (level: Decibels): number => 10 ** (level / 20);
 
 /**
@@ -54,7 +57,7 @@ export function altered(audio: Float32Array, sampleRate: number, alteration: Alt
 function madeOf(before: Float32Array, sampleRate: number, alteration: Alteration): Float32Array {
   switch (alteration.how) {
     case 'silence':
-      return new Float32Array(before.length);
+      return before.map((sample) => sample * gainOf(SILENCE));
     case 'weaker':
       return before.map((sample) => sample * gainOf(-alteration.by));
     case 'pitch':
