@@ -60,13 +60,13 @@ const EXPLAINS: Readonly<Partial<Record<FaultKind, Consequences>>> = {
   sinking: { here: ['short-purity', 'end-low'], next: [] },
   rising: { here: ['short-purity', 'end-high'], next: [] },
   stopped: { here: [...TONE, 'hole', 'cut-short'], next: [] },
-  // Of a note with one fault at its end, or at its beginning, the whole is told as if it shook.
   'wrong-way': {
     here: ['uneven-line', 'narrow-window', 'early-top', 'late-top', 'end-low', 'end-high'],
     next: [],
   },
   'early-top': { here: ['uneven-line'], next: [] },
   'late-top': { here: ['uneven-line'], next: [] },
+  // Of a note with one fault at its end, or at its beginning, the whole is told as if it shook.
   'end-low': { here: ['unsteady', 'short-purity'], next: [] },
   'end-high': { here: ['unsteady', 'short-purity'], next: [] },
   scooped: { here: ['unsteady', 'short-purity', 'late'], next: [] },

@@ -100,11 +100,11 @@ export const FAULTS = {
     (n) => `${n} notes were not heard`,
   ),
   stopped: row(
-    'stopped',
+    'broke off',
     1.6,
     'breath from the belly',
-    (place, by) => `${place} stopped within${by && `, for ${by}`}`,
-    (n) => `${n} notes stopped within`,
+    (place, by) => `${place} broke off${by && ` for ${by}`}`,
+    (n) => `${n} notes broke off within`,
   ),
   'cut-short': row(
     'cut short',

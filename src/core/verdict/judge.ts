@@ -102,7 +102,8 @@ export function judge(take: Played, limits: Limits): Judgement {
   const judged = measured.flatMap(({ id, found }) =>
     id === 'happenings' ? [] : (MEASURES[id].judge?.(found.figures, judging) ?? []),
   );
-  const happened = exploring && events.length === 0 ? [] : faultsOfHappenings(reading);
+  const told = exploring && events.length === 0 ? null : happenings.measure(reading);
+  const happened = told ? faultsOfHappenings(reading, told.figures) : [];
   // Who explores is not scolded for what is meant.
   const faults = exploring ? [] : withoutConsequences(worstOfEach([...happened, ...judged]));
   const slurs = judgedSlurs(
@@ -110,8 +111,7 @@ export function judge(take: Played, limits: Limits): Judgement {
     faults,
     measured.flatMap(({ found }) => found.figures),
   );
-  if (!(exploring && events.length === 0))
-    measured.push({ id: 'happenings', found: happenings.measure(reading) });
+  if (told) measured.push({ id: 'happenings', found: told });
   if (measures.includes('seam'))
     measured.push({ id: 'seam', found: { figures: cleanFigures(slurs), curves: [] } });
   return {

@@ -1,10 +1,8 @@
 import type { Seconds } from '@/core/base';
-import { NEIGHBOUR, type Alignment } from '@/core/hearing/matching';
+import { NEIGHBOUR, SAME, type Alignment } from '@/core/hearing/matching';
 import type { Note, NoteEvent } from '@/core/hearing/notes';
 import { areModesApart, type Instrument } from '@/core/instruments';
 
-/** What is off by less is the same note, out of tune. */
-const SAME = 0.75;
 /** Sounds that are nearer are joined. */
 const JOINED: Seconds = 0.05;
 /** How sure what was heard as a note of its own is not the note that it stands in. */
@@ -24,13 +22,16 @@ export function straysIn(
     if (note === null || (state !== 'played' && state !== 'mode')) return [];
     const [first, last] = [parts[0]!, parts[parts.length - 1]!];
     const next = matches.slice(i + 1).find((each) => each.parts.length > 0)?.parts[0] ?? notes.length;
-    return notes.flatMap((each, k): NoteEvent[] => {
-      const begins = each.startSeconds > notes[first]!.endSeconds - JOINED;
-      const isInside = k === first || (begins && k <= last && k > first);
-      const isAfter = returns === 0 && k > last && k < next && isJoined(notes, last, k);
+    const before = (k: number) => notes[k - 1]!.endSeconds;
+    let isJoined = returns === 0;
+    return notes.slice(first, next).flatMap((each, k): NoteEvent[] => {
+      const at = first + k;
+      if (at > last) isJoined &&= Math.abs(each.startSeconds - before(at)) < JOINED;
+      // Two sounds at once are two players, or a voice.
+      const isBeside = at > first && each.startSeconds <= notes[first]!.endSeconds - JOINED;
       const away = each.soundingMidi - group.sounding;
-      if (k === note || (!isInside && !isAfter) || Math.abs(away) < SAME) return [];
-      if (!parts.includes(k) && !extras.includes(k)) return [];
+      if (at === note || isBeside || Math.abs(away) < SAME || (at > last && !isJoined)) return [];
+      if (!parts.includes(at) && !extras.includes(at)) return [];
       const { startSeconds, endSeconds, soundingMidi } = each;
       const kind = Math.abs(away) > NEIGHBOUR && areModesApart(instrument, away) ? 'break' : 'wrong-note';
       return [
@@ -39,9 +40,3 @@ export function straysIn(
     });
   });
 }
-
-/** Whether each of some notes begins where the one before it ends. */
-const isJoined = (notes: readonly Note[], from: number, to: number): boolean =>
-  notes
-    .slice(from, to)
-    .every((note, i) => Math.abs(notes[from + i + 1]!.startSeconds - note.endSeconds) < JOINED);

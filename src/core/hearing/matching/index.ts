@@ -4,3 +4,4 @@ export { mistaken, type Mistaken } from './mistaken';
 export { Aligner, type AlignerOptions, type Role, type Sounded } from './aligner';
 export { groupsOf, unfolded, type Group } from './groups';
 export { LiveNotes, type LiveSound } from './liveNotes';
+export { SAME } from './aligner';

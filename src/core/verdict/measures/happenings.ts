@@ -1,7 +1,7 @@
 import { capital, type Seconds } from '@/core/base';
 import type { Match } from '@/core/hearing/matching';
 import type { NoteEvent } from '@/core/hearing/notes';
-import { cutShortTo, stoppedFor } from '../account';
+import { cutShortTo, spanOf, stoppedFor } from '../account';
 import { amountOf, faultAt } from '../fault';
 import { faultOfEvent, FAULTS, NOT_WHOLE, type Amount, type Fault } from '../faults';
 import { figure, figuresAt, isKnown, wholeOf, type Figure } from '../figure';
@@ -49,13 +49,11 @@ const lasted = ({ startSeconds, endSeconds }: NoteEvent): number => 1000 * (endS
 const HAS_TIME: Seconds = 3;
 
 /** When in a long note it happened; null in a short one, where the place says enough. */
-function since({ notes }: Reading, { parts }: Match, event: NoteEvent): Amount | null {
-  const first = notes[parts[0]!]!;
-  const last = notes[parts[parts.length - 1]!]!;
-  const seconds = event.startSeconds - first.startSeconds;
-  return last.endSeconds - first.startSeconds < HAS_TIME || seconds < ARRIVAL_SECONDS
-    ? null
-    : { figure: 'after', value: seconds, limit: null };
+function since(reading: Reading, match: Match, event: NoteEvent): Amount | null {
+  const span = spanOf(reading, match);
+  if (span === null || span.to - span.from < HAS_TIME) return null;
+  const seconds = event.startSeconds - span.from;
+  return seconds < ARRIVAL_SECONDS ? null : { figure: 'after', value: seconds, limit: null };
 }
 
 /** Groups that were played, and not whole. */
@@ -80,14 +78,13 @@ function lastingFigures(reading: Reading): Figure[] {
 }
 
 /** Faults that are no figures: what happened at a place, notes that were missed or were others. */
-export function faultsOfHappenings(reading: Reading): Fault[] {
+export function faultsOfHappenings(reading: Reading, figures: readonly Figure[]): Fault[] {
   const { matches } = reading.alignment;
   const judging = { score: reading.score, matches };
   const climbing = reading.score.counts.measures.includes('climb');
-  const lasting = lastingFigures(reading);
   return [
     ...(['stopped', 'cut-short'] as const).flatMap((kind) =>
-      figuresAt(lasting, kind).map((each) => faultAt(judging, each.at, kind, 2, amountOf(each, null))),
+      figuresAt(figures, kind).map((each) => faultAt(judging, each.at, kind, 2, amountOf(each, null))),
     ),
     ...happeningsIn(reading).map(({ event, match, fault, atSlur }) =>
       faultAt(
@@ -121,12 +118,16 @@ export const happenings: Measure = {
   measure(reading) {
     const { matches } = reading.alignment;
     const all = counted(matches);
-    const broken = brokenIn(faultsOfHappenings(reading));
-    const right = all.filter(({ state, group }) => state === 'played' && !broken.has(group.index));
     const told = happeningsIn(reading);
+    const lasting = lastingFigures(reading);
+    const broken = brokenIn([
+      ...told.map(({ fault, match }) => ({ kind: fault, group: match.group.index })),
+      ...lasting.map(({ at }) => ({ kind: 'stopped' as const, group: at })),
+    ]);
+    const right = all.filter(({ state, group }) => state === 'played' && !broken.has(group.index));
     const groups = all.map(({ group }) => group.index);
     return numbers([
-      ...lastingFigures(reading),
+      ...lasting,
       ...(matches.length > 1 && !reading.score.free
         ? [figure('notes-played', right.length, { groups, n: all.length, of: all.length })]
         : []),
@@ -174,7 +175,7 @@ export function playedText({ score, matches, faults, nameAt }: Speaking): string
       ? `${plural(wrong.length, 'note')} came as ${wrong.length === 1 ? 'another' : 'others'} (${counts(wrong)})`
       : null,
     broken.length > 0
-      ? `${plural(broken.length, 'note')} of ${matches.length} not whole (${counts(broken)})`
+      ? `${broken.length} of ${plural(matches.length, 'note')} did not hold through (${counts(broken)})`
       : null,
   ].filter((part) => part !== null);
   const [blurred, hidden] = [of('blurred'), of('hidden')];

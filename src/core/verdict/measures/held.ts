@@ -195,7 +195,7 @@ export const held: Measure = {
           'purity',
           (value) =>
             faults.some(({ kind }) => NOT_WHOLE.includes(kind))
-              ? `Pure for ${fixed(value, 1)} s at a time: the note was not whole.`
+              ? `Pure for ${fixed(value, 1)} s at a time: the note did not hold through.`
               : value >= Math.min(length, wanted) - 0.3
                 ? `Pure all along: within ${limits.purityCents} cents and ${limits.purityDb} dB of its first second.`
                 : `Pure for ${fixed(value, 1)} of ${fixed(length, 1)} s.`,
