@@ -1,6 +1,6 @@
 import { type Cents, COLOURS, median, type Midi, type Seconds } from '@/core/base';
 import { align, unfolded, type Alignment, type Beats, type Group, type Match } from '@/core/hearing/matching';
-import { reckonedWith, type RoomSound } from '@/core/hearing/room';
+import { blurOf, reckonedWith, type RoomSound } from '@/core/hearing/room';
 import { type Note, type NoteEvent, type Transition, type UnknownReason } from '@/core/hearing/notes';
 import { type Instrument } from '@/core/instruments';
 import type { Role, Score, ScoreNote } from '@/core/music';
@@ -53,9 +53,14 @@ export function readingOf(take: Played, instrument: Instrument, limits: Limits):
   const faint = alignment.matches.flatMap(({ group, parts: [first] }) =>
     group.slurred && first !== undefined ? (into.get(first)?.faintBlip ?? []) : [],
   );
+  const room = reckonedWith(take.conditions.room);
   const told = {
     ...take,
-    events: [...take.events, ...faint, ...straysIn(alignment, take.notes, instrument)],
+    events: [
+      ...take.events,
+      ...faint,
+      ...straysIn(alignment, take.notes, instrument, blurOf(room.decaySeconds)),
+    ],
   };
   const { notes: alone, events } = withoutCompany(score, alignment, told);
   const holding = holdingBlurred(alignment.matches, alone, beats);
@@ -63,7 +68,7 @@ export function readingOf(take: Played, instrument: Instrument, limits: Limits):
   const { conditions, heldHz, timing, trace } = take;
   const known = { score, instrument, limits, notes, events, alignment, beats, into };
   const fundamentals = fundamentalsOf({ score, alignment, notes, trace });
-  return { ...known, conditions, heldHz, timing, trace, fundamentals, room: reckonedWith(conditions.room) };
+  return { ...known, conditions, heldHz, timing, trace, fundamentals, room };
 }
 
 const COMPANY: UnknownReason = 'company';
