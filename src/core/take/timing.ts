@@ -34,11 +34,10 @@ export const NO_BEAT: Timing = {
 
 /** Take time at which a beat was to be heard; null in free time. A beat that was come back to counts where it was played last. */
 export function beatSeconds(
-  timing: Timing,
+  { firstBeatSeconds, roundTrip, resumed }: Timing,
   score: Pick<Score, 'tempo' | 'swing'>,
   beat: number,
 ): Seconds | null {
-  const { firstBeatSeconds, roundTrip, resumed } = timing;
   const first = { firstBeatSeconds, beat: 0 };
   const stretch = resumed.findLast((each) => each.beat <= beat + 1e-6) ?? first;
   if (stretch.firstBeatSeconds === null || score.tempo === null) return null;
@@ -49,14 +48,24 @@ export function beatSeconds(
 
 /** A note that is begun no earlier than this share of a beat before the first one is music already. */
 const EARLY_BEATS = 0.6;
+/** Where a beat is come back to, what was begun so much before it at the earlier playing, in beats, was that beat's note. */
+const COME_BACK_TO = 0.25;
 
 /** When the beats fell, for whoever lays a take beside its music. */
 export function beatsOf(timing: Timing, score: Pick<Score, 'tempo' | 'swing'>): Beats {
   const beat = 60 / (score.tempo ?? 60);
   const first = beatSeconds(timing, score, 0);
+  if (first === null) return { secondsOf: null, beatSeconds: beat, notMusic: [] };
+  const breaks = timing.resumed.flatMap((each, k) => {
+    const before = beatSeconds({ ...timing, resumed: timing.resumed.slice(0, k) }, score, each.beat);
+    const again = beatSeconds({ ...timing, resumed: [each] }, score, each.beat);
+    return before === null || again === null
+      ? []
+      : [{ from: before - COME_BACK_TO * beat, to: again - EARLY_BEATS * beat }];
+  });
   return {
-    secondsOf: first === null ? null : (at) => beatSeconds(timing, score, at)!,
+    secondsOf: (at) => beatSeconds(timing, score, at)!,
     beatSeconds: beat,
-    musicFrom: first === null ? -Infinity : first - EARLY_BEATS * beat,
+    notMusic: [{ from: -Infinity, to: first - EARLY_BEATS * beat }, ...breaks],
   };
 }

@@ -57,7 +57,7 @@ export function readingOf(take: Played, instrument: Instrument, limits: Limits):
   const told = {
     ...take,
     events: [
-      ...take.events,
+      ...take.events.filter((event) => isOver(event, take)),
       ...faint,
       ...straysIn(alignment, take.notes, instrument, blurOf(room.decaySeconds)),
     ],
@@ -70,6 +70,15 @@ export function readingOf(take: Played, instrument: Instrument, limits: Limits):
   const fundamentals = fundamentalsOf({ score, alignment, notes, trace });
   return { ...known, conditions, heldHz, timing, trace, fundamentals, room };
 }
+
+/** Within so much of the end of listening a sound was still going on; the ear's frames are no finer. */
+const STILL: Seconds = 0.05;
+
+/** Whether it ended before listening did: where the next note had just begun, it is no crack of the one before. */
+const isOver = ({ startSeconds, endSeconds }: NoteEvent, { timing, durationSeconds }: Played): boolean =>
+  [...timing.resumed.map(({ fromSeconds }) => fromSeconds), durationSeconds].every(
+    (end) => startSeconds >= end || endSeconds < end - STILL,
+  );
 
 const COMPANY: UnknownReason = 'company';
 

@@ -25,7 +25,7 @@ export interface Alignment {
   readonly groups: readonly Group[];
   /** One for each group, in order. */
   readonly matches: readonly Match[];
-  /** Indices of heard notes that belong to nothing. */
+  /** Indices of heard notes in the music that belong to nothing. */
   readonly extras: readonly number[];
   /** How often the player went back. */
   readonly returns: number;
@@ -36,8 +36,11 @@ export interface Beats {
   /** Take time of a beat of the music; null in free time. */
   readonly secondsOf: ((beat: number) => Seconds) | null;
   readonly beatSeconds: Seconds;
-  /** What is heard before this is not yet the music (a note that started the count-in). */
-  readonly musicFrom: Seconds;
+  /**
+   * What begins and ends within one of these is not the music: before its first beat (a note that started the count-in), or from
+   * where it was broken off until it was gone on with, what was played again later included.
+   */
+  readonly notMusic: readonly { readonly from: Seconds; readonly to: Seconds }[];
 }
 
 /** Up to this far, in semitones, it is the neighbour's fingering. */
@@ -64,7 +67,9 @@ export function align(
   const groups = groupsOf(score, instrument);
   if (groups.length === 0) return { groups, matches: [], extras: notes.map((_, i) => i), returns: 0 };
   const { secondsOf } = beats;
-  const used = notes.map((_, i) => i).filter((i) => notes[i]!.endSeconds > beats.musicFrom);
+  const isMusic = ({ startSeconds, endSeconds }: Note): boolean =>
+    !beats.notMusic.some(({ from, to }) => startSeconds >= from && endSeconds <= to);
+  const used = notes.flatMap((note, i) => (isMusic(note) ? [i] : []));
   const heard = used.map((i) => soundedOf(notes, i));
   const bending = score.notes.some(({ role }) => glideOf(role) !== null);
   const rolesBy = (expected: ((group: Group) => Seconds) | null): Role[] => {
