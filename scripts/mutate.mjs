@@ -88,6 +88,7 @@ for (const name of [
   'types',
   'jest.config.js',
   'jest.cases.js',
+  'jest.web.js',
   'babel.config.js',
   'tsconfig.json',
   'package.json',

@@ -109,7 +109,7 @@ await timed('checks and building', async () => {
   const checked = checks({
     lint: ['eslint/bin/eslint.js', '.', '--max-warnings', '0'],
     format: ['prettier/bin/prettier.cjs', '--check', '.'],
-    types: ['typescript/bin/tsc', '--noEmit'],
+    types: ['typescript-native/bin/tsc', '--noEmit'],
     cycles: ['dependency-cruiser/bin/dependency-cruise.mjs', ...CYCLES],
     'breaches of every rule, planted': ['../scripts/planted.mjs'],
   });

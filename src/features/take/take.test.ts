@@ -110,6 +110,7 @@ const score = scoreOf({
   ],
 });
 const take = emptyTake({
+  durationSeconds: 2.5,
   score,
   instrument: findInstrument('flute')!,
   notes: [note(0, 64), note(0.95, 76)],
