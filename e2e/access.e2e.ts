@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from 'playwright-core';
-import { chooseSetting, duringBlock, serving } from './browser';
+import { arrived, chooseSetting, duringBlock, serving } from './browser';
 
 const app = serving('--demo');
 const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
@@ -48,7 +48,8 @@ async function findings(page: Page, only: readonly string[] | null = null): Prom
     const { axe } = window as unknown as {
       axe: { run(of: Document, how: object): Promise<{ violations: Found[] }> };
     };
-    return (await axe.run(document, runOnly ? { runOnly } : {})).violations;
+    const asked = { resultTypes: ['violations'], ...(runOnly && { runOnly }) };
+    return (await axe.run(document, asked)).violations;
   }, only);
   return found.flatMap(({ id, nodes }) =>
     nodes
@@ -59,7 +60,7 @@ async function findings(page: Page, only: readonly string[] | null = null): Prom
 
 async function shown(page: Page, path: string): Promise<void> {
   await page.goto(app.url + path);
-  await page.getByRole('heading', { level: 1 }).first().waitFor();
+  await arrived(page);
   // Several parts of a page may be arriving, each with its own placeholder.
   await page.waitForFunction(() => !/(Opening|Reading)[^\n]* …/.test(document.body.innerText));
 }

@@ -132,6 +132,9 @@ export async function openPage(
   };
 }
 
+/** What an empty log begins with. */
+const FIRST_INSTRUMENT = 'Flute';
+
 /**
  * For a file of tests: the built server, and one page at a time that is closed after its test.
  * @param options of the server, such as `--demo`.
@@ -174,8 +177,11 @@ export function serving(...options: string[]) {
       source: string,
       browser?: BrowserOptions,
     ): Promise<Page> {
-      const page = await open(browser);
-      await chooseInstrument(page, instrument);
+      const page = await blank(browser);
+      if (options.includes('--demo') || instrument !== FIRST_INSTRUMENT) {
+        await page.goto(server.url);
+        await chooseInstrument(page, instrument);
+      }
       await page.goto(`${server.url}/exercise/${family}`);
       if (source !== 'microphone') await chooseSetting(page, source);
       return page;
@@ -195,6 +201,10 @@ export async function duringBlock(page: Page, coming: Promise<unknown>): Promise
     throw new Error(`${page.url()} shows instead: ${shown.slice(0, 800)}`, { cause: error });
   }
 }
+
+/** A page of the app is there: not only the still frame that stands until the app does. */
+export const arrived = (page: Page): Promise<void> =>
+  duringBlock(page, page.locator('h1:not(#shell *)').first().waitFor());
 
 /** Waits for words in every picture that the page paints: some last half a second, and a locator may look twice a second. */
 export function painted(page: Page, where: string, words: RegExp): Promise<void> {

@@ -1,4 +1,4 @@
-import { chooseSetting, duringBlock, measured, openPage, startServer } from './browser';
+import { arrived, chooseSetting, measured, openPage, startServer } from './browser';
 
 test('after one visit every page opens, and a take is played, judged and kept, with the server gone', async () => {
   const server = await startServer();
@@ -28,7 +28,7 @@ test('after one visit every page opens, and a take is played, judged and kept, w
     '/log/bin',
   ]) {
     await page.goto(`${server.url}${path}`);
-    await duringBlock(page, page.getByRole('heading', { level: 1 }).first().waitFor());
+    await arrived(page);
   }
   await page.goto(`${server.url}/exercise/octave-slurs`);
   await page.getByTestId('notation').locator('svg').first().waitFor();

@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core';
-import { duringBlock, openPage, startServer } from './browser';
+import { arrived, duringBlock, openPage, startServer } from './browser';
 import { releases } from './releases';
 
 const PAGES = [
@@ -16,7 +16,6 @@ const PAGES = [
 /** Which release a page is of. */
 const entryOf = (page: Page) =>
   page.evaluate(() => document.querySelector('script[src*="/entry-"]')!.getAttribute('src'));
-const isShown = (page: Page) => duringBlock(page, page.getByRole('heading', { level: 1 }).first().waitFor());
 
 let app: ReturnType<typeof releases>;
 beforeAll(() => {
@@ -42,12 +41,12 @@ test('a release that lands while a first visit is laid by leaves no page blank, 
     const opened = await openPage(url, { offline: true });
     const { page } = opened;
     await page.goto(url);
-    await isShown(page);
+    await arrived(page);
     await page.waitForFunction(async () => (await navigator.serviceWorker.getRegistration())?.installing);
     release('second');
     for (const path of PAGES) {
       await page.goto(`${url}${path}`);
-      await isShown(page);
+      await arrived(page);
     }
     await page.evaluate('navigator.serviceWorker.ready');
     await page.goto(url);
@@ -55,7 +54,7 @@ test('a release that lands while a first visit is laid by leaves no page blank, 
     await end();
     for (const path of PAGES) {
       await page.goto(`${url}${path}`);
-      await isShown(page);
+      await arrived(page);
     }
     await opened.close();
   }));
@@ -70,7 +69,7 @@ test('a new version is offered, taken when the player says so, and pages of the 
     const first = await entryOf(page);
     const other = await page.context().newPage();
     await other.goto(url);
-    await isShown(other);
+    await arrived(other);
     release('second');
     await page.goto(`${url}/practise`);
     expect(await entryOf(page)).toBe(first);
@@ -79,11 +78,11 @@ test('a new version is offered, taken when the player says so, and pages of the 
       (old) => document.querySelector('script[src*="/entry-"]')?.getAttribute('src') !== old,
       first,
     );
-    await isShown(page);
+    await arrived(page);
     // Its parts are still there, though the server has them no more.
     for (const area of ['Map', 'Log', 'Bench']) {
       await other.getByRole('link', { name: area, exact: true }).click();
-      await isShown(other);
+      await arrived(other);
     }
     expect(await entryOf(other)).toBe(first);
     expect(opened.complaints).toEqual([]);
@@ -97,7 +96,7 @@ test('a page that nothing is kept for mends itself by one reload when the server
     // Nothing is loaded ahead: the part is asked for when it is gone to.
     await page.addInitScript('window.requestIdleCallback = () => 0');
     await page.goto(url);
-    await isShown(page);
+    await arrived(page);
     const first = await entryOf(page);
     release('second');
     await page.getByRole('link', { name: 'Bench', exact: true }).click();

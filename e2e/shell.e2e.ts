@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { serving } from './browser';
+import { arrived, serving } from './browser';
 
 /** Script before compression that the first page may cost; the engraver, the drawings and the readers of files are not among it. */
 const FIRST_LOAD_BYTES = 1_500_000;
@@ -99,7 +99,7 @@ test.each([
   const page = await app.open({ width, height });
   for (const area of ['Today', 'Practise', 'Map', 'Log', 'Bench']) {
     await page.getByRole('link', { name: area, exact: true }).click();
-    await page.getByRole('heading', { level: 1 }).first().waitFor();
+    await arrived(page);
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
   }
 });
