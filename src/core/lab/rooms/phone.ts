@@ -21,14 +21,17 @@ export function throughPhone(
   let power = 0;
   let gainDb = 0;
   const keep = Math.exp(-1 / (QUICK * sampleRate));
-  return samples.map((sample) => {
-    const x = filter.next(sample);
-    if (!ridesGain) return x;
+  const out = new Float32Array(samples.length);
+  for (let i = 0; i < samples.length; i++) {
+    const x = filter.next(samples[i]!);
+    out[i] = x;
+    if (!ridesGain) continue;
     power = keep * power + (1 - keep) * x * x;
     const level = 10 * Math.log10(power + 1e-12);
     if (level + gainDb > TARGET_DB) gainDb -= DOWN_DB_PER_SECOND / sampleRate;
     else if (level > GATE_DB) gainDb += UP_DB_PER_SECOND / sampleRate;
     gainDb = Math.max(-MOST_GAIN_DB, Math.min(MOST_GAIN_DB, gainDb));
-    return Math.max(-1, Math.min(1, x * 10 ** (gainDb / 20)));
-  });
+    out[i] = Math.max(-1, Math.min(1, x * 10 ** (gainDb / 20)));
+  }
+  return out;
 }
