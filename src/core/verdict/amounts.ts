@@ -1,3 +1,4 @@
+import { leaning } from '@/core/tuning';
 import type { Amount, Fault } from './faults';
 import { FIGURES, type FigureId } from './figures';
 import { fixed, sized } from './words';
@@ -42,6 +43,7 @@ const ONE_DECIMAL: readonly FigureId[] = [
 export function amountText({ figure, value }: Amount): string {
   // A loud that was softer than the soft is not so many decibels louder.
   if (figure === 'window-note') return `${fixed(value, 0)} dB`;
+  if (figure === 'scoop') return leaning(value);
   return sized(value, SPOKEN[figure] ?? FIGURES[figure].unit, ONE_DECIMAL.includes(figure) ? 1 : 0);
 }
 

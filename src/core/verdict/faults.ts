@@ -117,7 +117,7 @@ export const FAULTS = {
     'scooped',
     1,
     'air before the note',
-    (place, by) => `${place} began off its pitch${by && `, by ${by}`}`,
+    (place, by) => `${place} began ${by || 'off its pitch'}`,
     (n) => `${n} notes began off their pitch`,
   ),
   'end-low': row(

@@ -33,7 +33,7 @@ export function noteWords(note: JudgedNote, judgement: Judgement, speaking: Spea
     name: speaking.nameAt(index),
     word: wordOf(note, speaking),
     manner: manner ? mannerText(manner) : '',
-    faults: words(false).filter((word) => cents === null || !word.includes(leaning(cents))),
+    faults: words(false).filter((word) => cents === null || !word.startsWith(leaning(cents))),
     slurFaults: words(true),
     marks: marks.map(({ fault }) => FAULTS[fault].word),
   };

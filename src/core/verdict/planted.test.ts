@@ -10,6 +10,12 @@ test.each(thinned(CASES, 5))('$instrument, $family: $name', ({ family, instrumen
   expect({ found, praised, said: verdict.headline }).toMatchObject({ found: true, praised: '' });
 });
 
+test('a note that is reached for says from which side', () => {
+  const low = BY_HAND.find(({ name }) => name === 'begins 45 cents low')!;
+  const { verdict } = alteredAndJudged(low.family, 'flute', low.alter, low.kinds);
+  expect(verdict.headline).toMatch(/^A4 began 4\d cents low/);
+});
+
 test('in a drill no slur is clean whose note cracks a moment later', () => {
   const cracks = BY_HAND.find(({ family }) => family === 'just-this-seam')!;
   const { judgement, verdict } = alteredAndJudged('just-this-seam', 'flute', cracks.alter, cracks.kinds);
