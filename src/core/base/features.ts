@@ -68,6 +68,7 @@ export type ShortOf<Id extends FeatureId> = (typeof FEATURES)[Id]['short'];
 
 /** Features of the spectrum: a column of the frames and a figure of each note, under the same name from end to end. */
 export type ColourId = Exclude<FeatureId, 'levelDb'>;
+/** All of them, in the order of the features. */
 export const COLOURS = FEATURE_IDS.filter((id): id is ColourId => id !== 'levelDb');
 
 /** Something for each of them. */

@@ -42,6 +42,7 @@ interface AnalysisParts {
 const orNull = (values: Float32Array, decimals: number) =>
   Array.from(values, (value) => (Number.isFinite(value) ? Number(value.toFixed(decimals)) : null));
 
+/** What was heard as the open analysis format has it; frames only where they are asked for. */
 export function analysisOf({
   instrumentId,
   a4,

@@ -27,6 +27,10 @@ export const nameWithin = ({ name, copiedFrom }: Pick<Instrument, 'name' | 'copi
       ? name
       : name.charAt(0).toLowerCase() + name.slice(1);
 
+/**
+ * From the lowest written note of the first register to the highest of the last.
+ * @throws when the instrument has no registers.
+ */
 export function writtenRange(instrument: Instrument): { low: Midi; high: Midi } {
   const first = instrument.registers[0];
   const last = instrument.registers[instrument.registers.length - 1];
@@ -34,10 +38,12 @@ export function writtenRange(instrument: Instrument): { low: Midi; high: Midi } 
   return { low: first.low, high: last.high };
 }
 
+/** The pitch that sounds where a note is written for an instrument. */
 export function soundingOf(instrument: Instrument, written: Midi): Midi {
   return written + instrument.transposition;
 }
 
+/** The note to be written for a pitch to sound. */
 export function writtenOf(instrument: Instrument, sounding: Midi): Midi {
   return sounding - instrument.transposition;
 }

@@ -96,6 +96,7 @@ function* rowsOf(flat: readonly (number | null)[], columns: number) {
   for (let at = 0; at < flat.length; at += columns) yield flat.slice(at, at + columns);
 }
 
+/** The cells of a take from the columns that they are stored in. */
 export function unpacked({ notes, crossings }: PackedCells): TakeCells {
   const dynamic = (index: number | null | undefined) => DYNAMICS[index ?? -1] ?? 'mf';
   return {

@@ -100,6 +100,7 @@ const cleanTempo: Followed = {
     tempo !== null && figures['slurs-clean'] && Object.keys(faults).length === 0 ? tempo : null,
 };
 
+/** All figures that trends are drawn of, each with the way that is better. */
 export const FOLLOWED: readonly Followed[] = [
   ...(Object.keys(FIGURES_BETTER) as (keyof typeof FIGURES_BETTER)[]).flatMap((better) =>
     FIGURES_BETTER[better].map((id) => followedFigure(id, better)),

@@ -33,6 +33,7 @@ export const ANYTHING: LogQuery = {
   remarked: false,
 };
 
+/** Whether a query leaves anything out. */
 export const asksAnything = (query: LogQuery): boolean =>
   Object.values(query).some(
     (part: LogQuery[keyof LogQuery]) => part !== null && part !== '' && part !== false,

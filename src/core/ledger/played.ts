@@ -22,6 +22,7 @@ const MINUTES_A_DAY = 1440;
 /** A longer pause begins a new sitting; calendar days would cut an evening in two somewhere on earth. */
 const PAUSE_MINUTES = 180;
 
+/** Time of an ISO date in days since 1970, with their fraction. */
 export const dayOf = (createdAt: string): number => Date.parse(createdAt) / DAY_MS;
 
 /** Days by which clocks of devices may differ. */
@@ -53,9 +54,11 @@ export function playedOf(
     });
 }
 
+/** The three loudnesses that the map tells apart. */
 export const LOUDNESSES = ['soft', 'medium', 'loud'] as const;
 export type Loudness = (typeof LOUDNESSES)[number];
 
+/** Which of the three a written dynamic counts as. */
 export const loudnessOf = (dynamic: Dynamic): Loudness =>
   dynamic === 'pp' || dynamic === 'p' ? 'soft' : dynamic === 'f' || dynamic === 'ff' ? 'loud' : 'medium';
 

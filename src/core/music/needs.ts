@@ -11,6 +11,7 @@ export const NEEDS: Readonly<Record<Need, string>> = {
   'no-instrument': 'no instrument, only air',
 };
 
+/** What a score needs besides the instrument: a drone, a partner, a voice. */
 export function needsOf(score: Score): Need[] {
   const sounds = score.drone.length > 0 && (!score.free || score.parameters['drone'] === true);
   const sings = !expectsPartner(score) && (score.company || score.notes.some(({ company }) => company));

@@ -266,6 +266,7 @@ export function secondsAt(score: Pick<Score, 'tempo' | 'swing'>, beat: number): 
   return beatsToSeconds(score, whole + swung);
 }
 
+/** Beats from the beginning to the end of the last note or picture; the count-in is not in it. */
 export function scoreBeats({ notes, pictures }: Pick<Score, 'notes' | 'pictures'>): number {
   return Math.max(0, ...[...notes, ...pictures].map((each) => each.startBeat + each.beats));
 }

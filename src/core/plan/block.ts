@@ -87,6 +87,7 @@ export type DayPlan = z.infer<typeof dayPlanSchema>;
 /** Between two blocks. */
 export const BETWEEN: Seconds = 20;
 
+/** Whether nothing is played in a block. */
 export const isRest = ({ family }: Block): boolean => family === null;
 
 /** Length of a score when it is played once, with its count-in. */

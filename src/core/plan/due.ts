@@ -38,6 +38,7 @@ export function hasOpened({ share, last, of }: SeamStanding): boolean {
   return of > last.of && share >= 0.7 && last.of >= FEW_OF_PAIR && last.clean / last.of < OPENED;
 }
 
+/** Days until a seam is asked for again: more the better it holds and the more often it has held. */
 export function seamInterval(place: BreakStanding): number {
   const hold = holdOf(place);
   if (hold === null) return 1;
@@ -57,6 +58,7 @@ export function seamPriority(place: BreakStanding, day: CivilDay): number {
   return pressing(waited) * (0.2 + (1 - hold));
 }
 
+/** The same for an exercise: longer each time it is kept in order. */
 export const skillInterval = ({ held }: SkillStanding): number =>
   Math.min(LONGEST_DAYS, held === 0 ? SKILL_DAYS : (SKILL_DAYS + 1) * SKILL_GROWS ** (held - 1));
 

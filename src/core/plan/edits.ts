@@ -8,8 +8,10 @@ const changed = (plan: DayPlan, id: string, part: Partial<Block>): DayPlan => ({
   blocks: plan.blocks.map((block) => (block.id === id ? { ...block, ...part } : block)),
 });
 
+/** Left out of the day, or back in it. */
 export const skipBlock = (plan: DayPlan, id: string, skipped: boolean): DayPlan =>
   changed(plan, id, { skipped });
+/** Held where it is when the day is planned anew, or let go. */
 export const lockBlock = (plan: DayPlan, id: string, locked: boolean): DayPlan =>
   changed(plan, id, { locked });
 
@@ -31,6 +33,7 @@ export function moveBlock(plan: DayPlan, id: string, by: number): DayPlan {
   return { ...plan, blocks };
 }
 
+/** A block more, at the end of the day, under an id that is free. */
 export const addBlock = (plan: DayPlan, block: Block): DayPlan => ({
   ...plan,
   blocks: [...plan.blocks, { ...block, id: freeId(plan, block.id) }],

@@ -82,6 +82,7 @@ export const PROGRAMMES: readonly Programme[] = [
   },
 ];
 
+/** The programme of an id; undefined where this version has none. */
 export const findProgramme = (id: string): Programme | undefined => PROGRAMMES.find((each) => each.id === id);
 
 /** Days at both ends on which it is measured, always in the same way. */

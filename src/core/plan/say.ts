@@ -86,6 +86,7 @@ export function sayBlock({ values, tempoMoved }: Block, score: Score, nameOf: Na
   return parts.filter((part) => part !== null).join(', ');
 }
 
+/** What a block is called, its family known here or not. */
 export const titleOfBlock = ({ family }: Pick<Block, 'family'>): string =>
   family === null ? 'Rest' : (findFamily(family)?.title ?? 'An exercise of a newer version');
 

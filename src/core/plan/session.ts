@@ -58,7 +58,9 @@ export function sessionOf(
   };
 }
 
+/** Whether all blocks are gone through, or the player ended it. */
 export const isOver = ({ at, blocks, ended }: Session): boolean => ended || at >= blocks.length;
+/** The block that is next to be played; null when the session is over. */
 export const blockNow = (session: Session): Block | null =>
   isOver(session) ? null : (session.blocks[session.at] ?? null);
 
@@ -80,6 +82,7 @@ export function afterBlock(session: Session, take: string | null): Session {
   return { ...told, at: session.at + 1 };
 }
 
+/** On to the next block; one that was to be played is noted as skipped, a rest is not. */
 export function skipNow(session: Session): Session {
   const block = blockNow(session);
   if (!block) return session;
@@ -93,8 +96,10 @@ export function again(session: Session): Session {
   return at < 0 ? session : { ...session, at, ended: false };
 }
 
+/** Ended by the player, whatever is left of it. */
 export const endNow = (session: Session): Session => ({ ...session, ended: true });
 
+/** Ids of all takes that were played in it, in their order. */
 export const takesOf = ({ done }: Session): string[] => done.flatMap(({ takes }) => takes);
 
 /** Seconds of what has been gone through, and of all. */

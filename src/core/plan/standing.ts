@@ -117,6 +117,7 @@ export const drillKey = (family: string, values: Readonly<Record<string, unknown
       : `${key}/${JSON.stringify(value)}`;
   }, family);
 
+/** What makes two playings of an exercise the same drill: its family and which notes it has. */
 export const drillOf = ({ family, parameters }: Pick<Entry, 'family' | 'parameters'>): string =>
   drillKey(family, parameters);
 

@@ -15,6 +15,7 @@ export function civilDay(date: string): CivilDay {
   return day;
 }
 
+/** `2026-11-25`: a day as dates are stored. */
 export const dateOf = (day: CivilDay): string => new Date(day * DAY_MS).toISOString().slice(0, 10);
 
 /** Monday first. */
@@ -31,6 +32,7 @@ export const WEEKDAYS = [
 /** 0 is Monday. 1970 began on a Thursday. */
 export const weekdayOf = (day: CivilDay): number => (((day + 3) % 7) + 7) % 7;
 
+/** A stored date, `2026-11-25`, that exists. */
 export const dateSchema = z.string().refine((date) => DATE.test(date) && !Number.isNaN(Date.parse(date)), {
   error: 'must be a date like 2026-11-25',
 });
@@ -62,6 +64,7 @@ export const usualWishes: Wishes = {
   notches: { up: 2, down: 2 },
 };
 
+/** Whether the player wishes to practise on a day, by its weekday. */
 export const isPracticeDay = ({ days }: Wishes, day: CivilDay): boolean => days[weekdayOf(day)] === true;
 
 /** The first practice day after a day; the next day, where there is none in a week. */

@@ -10,6 +10,7 @@ export interface StoredTake {
   readonly trace: string;
 }
 
+/** A take as it is written to storage: its text, and its trace packed apart from it. */
 export function storedOf({ trace, ...take }: Take): StoredTake {
   return { take: JSON.stringify(take), trace: packTrace(trace) };
 }

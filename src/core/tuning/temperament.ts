@@ -120,6 +120,7 @@ export function temperedOffset(midi: Midi, { temperament, tonic }: Omit<Tuning, 
 /** Offsets of all 128 notes from equal temperament, cents; null where a tuning leaves a note out. */
 export type Offsets = readonly (Cents | null)[];
 
+/** Where each note lies against equal temperament: cents by MIDI number 0 … 127. */
 export function offsetsOf(tuning: Omit<Tuning, 'a4'>): Offsets {
   return Array.from({ length: 128 }, (_, midi) => temperedOffset(midi, tuning));
 }

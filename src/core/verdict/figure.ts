@@ -41,6 +41,7 @@ export interface UnknownFigure extends Place {
 /** A number with its unit, its uncertainty and what it was measured on; or unknown, with the reason. */
 export type Figure = KnownFigure | UnknownFigure;
 
+/** Whether a figure was asked for and could be measured. */
 export const isKnown = (figure: Figure | undefined): figure is KnownFigure =>
   figure !== undefined && 'value' in figure;
 

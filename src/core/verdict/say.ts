@@ -72,6 +72,10 @@ export function say(judgement: Judgement, naming: Naming, pitch: ReadAs['pitch']
   };
 }
 
+/**
+ * What sentences about a judgement are made from.
+ * @param pitch whether notes are named as written or as they sound.
+ */
 export function speakingOf(
   judgement: Judgement,
   instrument: Instrument,

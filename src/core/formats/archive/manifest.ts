@@ -23,6 +23,7 @@ export type Manifest = z.infer<typeof manifestSchema>;
 export type ArchiveFile = z.infer<typeof fileSchema>;
 
 export const MANIFEST = 'manifest.json';
+/** Paths of the parts of an archive. */
 export const MUSIC = 'music.json';
 export const SETTINGS = 'settings.json';
 export const PLANS = 'plans.json';

@@ -66,6 +66,7 @@ export const noteSchema = z.object({
 });
 export type Note = z.infer<typeof noteSchema>;
 
+/** How long a note or an event lasts. */
 export const lengthOf = ({ startSeconds, endSeconds }: Pick<Note, 'startSeconds' | 'endSeconds'>): Seconds =>
   endSeconds - startSeconds;
 

@@ -60,6 +60,7 @@ export interface LiveFrame {
   readonly richness: number;
 }
 
+/** So many partials of a tone are measured, the fundamental the first. */
 export const PARTIALS = 16;
 
 /** Levels of partials 1 … 16 of the spectrum that speaks for a frame. */

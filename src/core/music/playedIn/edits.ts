@@ -10,6 +10,7 @@ export function restAfter(notes: readonly ScoreNote[], at: number): number {
   return note && next ? Math.max(0, next.startBeat - note.startBeat - note.beats) : 0;
 }
 
+/** One note moved by semitones. */
 export const withPitch = (notes: readonly ScoreNote[], at: number, by: number): ScoreNote[] =>
   notes.map((note, i) => (i === at ? { ...note, written: note.written + by } : note));
 
@@ -37,6 +38,7 @@ export const withSlur = (notes: readonly ScoreNote[], at: number): ScoreNote[] =
       : note,
   );
 
+/** Without one note: what follows moves up, and is tongued where nothing is left to slur from. */
 export function without(notes: readonly ScoreNote[], at: number): ScoreNote[] {
   const [note, next] = [notes[at]!, notes[at + 1]];
   const left = notes.filter((_, i) => i !== at);
