@@ -2,7 +2,7 @@ import { median, type Midi } from '@/core/base';
 import { modeOf } from '@/core/instruments';
 import { leaning } from '@/core/tuning';
 import type { Match } from '@/core/hearing/matching';
-import { beyondEither, faultAt } from '../fault';
+import { beyondEither, faultAt } from '../beyond';
 import { figure, figuresAt, isKnown, most, wholeOf, type Figure } from '../figure';
 import { NOTHING, numbers, SILENT, type Measure } from '../measure';
 import { centsOff, pitchOf, playedAs, playedNote, scoreNoteOf } from '../reading';

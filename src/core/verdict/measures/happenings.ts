@@ -2,7 +2,7 @@ import { capital, type Seconds } from '@/core/base';
 import type { Match } from '@/core/hearing/matching';
 import type { NoteEvent } from '@/core/hearing/notes';
 import { cutShortTo, spanOf, stoppedFor } from '../account';
-import { amountOf, faultAt } from '../fault';
+import { amountOf, faultAt } from '../beyond';
 import { faultOfEvent, FAULTS, NOT_WHOLE, type Amount, type Fault } from '../faults';
 import { figure, figuresAt, isKnown, wholeOf, type Figure } from '../figure';
 import { numbers, type Measure, type Speaking } from '../measure';

@@ -1,7 +1,7 @@
 import { beatsToSeconds } from '@/core/music';
 import { leaning } from '@/core/tuning';
 import { lengthOf, type Note } from '@/core/hearing/notes';
-import { beyond, beyondEither, faultAt } from '../fault';
+import { beyond, beyondEither, faultAt } from '../beyond';
 import { NOT_WHOLE } from '../faults';
 import { figure, isKnown, valueOf, wholeOf, type Figure, type Reason } from '../figure';
 import type { FigureId } from '../figures';

@@ -1,6 +1,6 @@
 import { median, type Seconds } from '@/core/base';
 import { lengthOf, type Note } from '@/core/hearing/notes';
-import { amountOf, faultAt } from '../fault';
+import { amountOf, faultAt } from '../beyond';
 import { figure, figuresAt, isKnown, wholeOf, type Figure } from '../figure';
 import { NOTHING, numbers, SILENT, type Measure } from '../measure';
 import { playedAs, playedNotes, roleOf, type PlayedNote, type Reading } from '../reading';

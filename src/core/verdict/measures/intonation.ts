@@ -2,7 +2,7 @@ import { mean } from 'd3-array';
 import { type Cents, median } from '@/core/base';
 import { hertzToMidi, leaning as leaningText } from '@/core/tuning';
 import type { Chart } from '../charts';
-import { amountOf, faultAt } from '../fault';
+import { amountOf, faultAt } from '../beyond';
 import { figure, figuresAt, isKnown, most, valueOf, wholeOf, type Figure } from '../figure';
 import { intervalName, justInterval } from '../justInterval';
 import type { Limits } from '../limits';

@@ -2,7 +2,7 @@ import { least } from 'd3-array';
 import { median, type Seconds } from '@/core/base';
 import { blurOf } from '@/core/hearing/room';
 import { leaning } from '@/core/tuning';
-import { amountOf, faultAt } from '../fault';
+import { amountOf, faultAt } from '../beyond';
 import { figure, figuresAt, valueOf, wholeOf, isKnown, type Figure } from '../figure';
 import { NOTHING, numbers, SILENT, type Measure } from '../measure';
 import { playedAs, roleOf, traced } from '../reading';

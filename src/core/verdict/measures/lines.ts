@@ -5,7 +5,7 @@ import { blurOf } from '@/core/hearing/room';
 import { hairpinsOf, type Hairpin } from '@/core/music';
 import { leaning } from '@/core/tuning';
 import type { Chart } from '../charts';
-import { amountOf, beyond, beyondEither, faultAt } from '../fault';
+import { amountOf, beyond, beyondEither, faultAt } from '../beyond';
 import { figure, figuresAt, isKnown, most, valueOf, wholeOf, type Figure } from '../figure';
 import type { FigureId } from '../figures';
 import { NOTHING, numbers, SILENT, type Curve, type Measure } from '../measure';

@@ -1,5 +1,5 @@
 import { median } from '@/core/base';
-import { beyondEither } from '../fault';
+import { beyondEither } from '../beyond';
 import { figure, figuresAt, isKnown, valueOf, type Figure } from '../figure';
 import { NOTHING, numbers, SILENT, type Measure } from '../measure';
 import { centsOff, pitchOf, playedNote, playedNotes, type Reading } from '../reading';

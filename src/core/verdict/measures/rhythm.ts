@@ -1,6 +1,6 @@
 import { median, quantile, robustSlopeOver } from '@/core/base';
 import { onsetErrorOf } from '@/core/hearing/room';
-import { amountOf, beyond, faultAt, isOver } from '../fault';
+import { amountOf, beyond, faultAt, isOver } from '../beyond';
 import { figure, figuresAt, isKnown, valueOf, wholeOf, type Figure, type Reason } from '../figure';
 import { NOTHING, numbers, SILENT, type Judging, type Measure } from '../measure';
 import { eventsOf, playedNotes, scoreNoteOf, type Reading } from '../reading';

@@ -1,6 +1,6 @@
 import { FEATURE_IDS, FEATURES, median, type FeatureId } from '@/core/base';
 import { leaning } from '@/core/tuning';
-import { amountOf, beyond, faultAt } from '../fault';
+import { amountOf, beyond, faultAt } from '../beyond';
 import { figure, figuresAt, isKnown, most, wholeOf, type Figure } from '../figure';
 import type { FigureId } from '../figures';
 import { NOTHING, numbers, SILENT, type Measure } from '../measure';

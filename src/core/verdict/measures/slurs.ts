@@ -5,7 +5,7 @@ import { blurOf } from '@/core/hearing/room';
 import { ownOvershoot } from './ownOvershoot';
 import { roomSpread } from './roomSpread';
 import { dipSpread } from '../dipSpread';
-import { beyond, beyondEither } from '../fault';
+import { beyond, beyondEither } from '../beyond';
 import type { Fault, FaultKind } from '../faults';
 import { figure, figuresAt, isKnown, valueOf, wholeOf, type Figure } from '../figure';
 import type { FigureId } from '../figures';

@@ -1,7 +1,7 @@
 import { capital, median } from '@/core/base';
 import { lengthOf, type Note } from '@/core/hearing/notes';
 import { leaning } from '@/core/tuning';
-import { amountOf, beyond, beyondEither, faultAt } from '../fault';
+import { amountOf, beyond, beyondEither, faultAt } from '../beyond';
 import { figure, figuresAt, isKnown, most, valueOf, wholeOf, type Figure } from '../figure';
 import type { FigureId } from '../figures';
 import { numbers, SILENT, type Measure } from '../measure';
