@@ -1,5 +1,5 @@
 import { leaning } from '@/core/tuning';
-import type { Amount, Fault } from './faults';
+import type { Amount, Fault } from './fault';
 import { FIGURES, type FigureId } from './figures';
 import { fixed, sized } from './words';
 

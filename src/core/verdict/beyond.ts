@@ -1,5 +1,6 @@
 import { scoreNoteOf } from './reading';
-import type { Amount, Fault, FaultKind } from './faults';
+import type { Amount, Fault } from './fault';
+import type { FaultKind } from './faults';
 import { isKnown, type Figure, type KnownFigure } from './figure';
 import type { Judging } from './measure';
 

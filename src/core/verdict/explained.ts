@@ -1,4 +1,5 @@
-import type { Fault, FaultKind } from './faults';
+import type { Fault } from './fault';
+import type { FaultKind } from './faults';
 
 /** Faults that are heard because of another one at the same place, and are not told besides it. */
 interface Consequences {

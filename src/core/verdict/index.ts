@@ -1,6 +1,7 @@
 export type { Chart, ChartLine, ChartRow, CurvesChart, RowsChart, TableChart } from './charts';
 export { spoilsNext } from './explained';
-export { FAULT_KINDS, FAULTS, type Amount, type Fault, type FaultKind, type Weighed } from './faults';
+export type { Amount, Fault, Weighed } from './fault';
+export { FAULT_KINDS, FAULTS, type FaultKind } from './faults';
 export { figuresAt, isKnown, valueOf, wholeOf } from './figure';
 export type { Figure, KnownFigure, UnknownFigure } from './figure';
 export { FIGURE_IDS, FIGURES, type FigureId } from './figures';

@@ -3,7 +3,7 @@ import type { Instrument } from '@/core/instruments';
 import type { Score } from '@/core/music';
 import type { Conditions, Timing } from '@/core/take';
 import type { Chart } from './charts';
-import type { Fault } from './faults';
+import type { Fault } from './fault';
 import type { Figure } from './figure';
 import type { FigureId } from './figures';
 import type { Limits } from './limits';

@@ -1,6 +1,7 @@
 import { leaning } from '@/core/tuning';
 import { amountText } from './amounts';
-import { FAULTS, type Fault } from './faults';
+import type { Fault } from './fault';
+import { FAULTS } from './faults';
 import type { JudgedNote, Judgement } from './judge';
 import type { Manner } from './manner';
 import type { Speaking } from './measure';
