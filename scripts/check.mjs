@@ -82,7 +82,12 @@ const tests = () =>
     'app',
   ]);
 const rest = () =>
-  run('types', 'typescript-native/bin/tsc', ['--noEmit', '--incremental', '--tsBuildInfoFile', `${CACHE}/types`])
+  run('types', 'typescript-native/bin/tsc', [
+    '--noEmit',
+    '--incremental',
+    '--tsBuildInfoFile',
+    `${CACHE}/types`,
+  ])
     .then(async (good) => (await format()) && good)
     .then(async (good) => (await lint()) && good)
     .then(async (good) => (await cycles()) && good);

@@ -86,7 +86,9 @@ describe('matching', () => {
 
   it('leaves out what sounded before the music began', () => {
     const notes = [heard(69, -4), ...inTurn(60, 62, 64, 65, 67, 69, 71, 72)];
-    expect(align(scale, flute, notes, { ...AT_60, notMusic: [{ from: -Infinity, to: -1 }] }).matches[0]!.note).toBe(1);
+    expect(
+      align(scale, flute, notes, { ...AT_60, notMusic: [{ from: -Infinity, to: -1 }] }).matches[0]!.note,
+    ).toBe(1);
   });
 
   it('keeps the order and matches every note at most once, whatever is heard', () => {

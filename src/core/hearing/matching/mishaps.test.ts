@@ -83,7 +83,11 @@ describe('whatever goes wrong once in a while', () => {
   };
 
   it('every note is found and called what it was, by the beat', () => {
-    const beats: Beats = { secondsOf: (beat) => beat, beatSeconds: 1, notMusic: [{ from: -Infinity, to: -0.6 }] };
+    const beats: Beats = {
+      secondsOf: (beat) => beat,
+      beatSeconds: 1,
+      notMusic: [{ from: -Infinity, to: -0.6 }],
+    };
     fc.assert(
       fc.property(anyPlaying, (steps) => expectRight(steps, beats, 1)),
       { numRuns: 150 },

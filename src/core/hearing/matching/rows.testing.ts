@@ -5,7 +5,11 @@ import type { Beats } from '.';
 
 export const flute = findInstrument('flute')!;
 export const FREE: Beats = { secondsOf: null, beatSeconds: 1, notMusic: [] };
-export const AT_60: Beats = { secondsOf: (beat) => beat, beatSeconds: 1, notMusic: [{ from: -Infinity, to: -0.6 }] };
+export const AT_60: Beats = {
+  secondsOf: (beat) => beat,
+  beatSeconds: 1,
+  notMusic: [{ from: -Infinity, to: -0.6 }],
+};
 
 /** A row of notes, a beat each; a minus sign slurs to the note. */
 export function row(...written: number[]): Score {
