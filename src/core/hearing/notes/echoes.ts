@@ -1,7 +1,7 @@
 import { type Decibels, median, type Midi, quantile, type Seconds, type Semitones } from '@/core/base';
 import { partialsAt, PARTIALS, type Frames } from '@/core/hearing/signal';
 import { blurOf, type RoomSound } from '@/core/hearing/room';
-import { newnessIn, type Line } from './line';
+import { noveltyIn, type Line } from './line';
 import type { Plateau } from './plateau';
 
 /** How long a room keeps sounding: the note before into the beginning of a note, a note itself after its end; 0 where nothing does. */
@@ -102,7 +102,7 @@ export function isOfBoth(
 export function isBlend(brief: Plateau, before: Plateau, after: Plateau, line: Line): boolean {
   const [low, high] = before.pitch < after.pitch ? [before.pitch, after.pitch] : [after.pitch, before.pitch];
   if (high - low > BLENDS_SEMITONES || !(brief.pitch > low && brief.pitch < high)) return false;
-  return quantile(newnessIn(line, brief.from, brief.to), FEW) > ALWAYS_NEW;
+  return quantile(noveltyIn(line, brief.from, brief.to), FEW) > ALWAYS_NEW;
 }
 
 /**

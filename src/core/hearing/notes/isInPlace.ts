@@ -15,14 +15,14 @@ const BESIDE = 12;
  * Whether something took the place of a held note between two frames, and the note came back. Echoes that wander change a tone's
  * partials as much, but slowly; a pause lets the level fall.
  */
-export function isInPlace({ newness, hopDb, settings }: Frames, from: number, to: number): boolean {
+export function isInPlace({ novelty, hopDb, settings }: Frames, from: number, to: number): boolean {
   const { window, decimation } = settings.spectrum;
   const near = Math.max(LEAST_LOOK_FRAMES, Math.round((BLUR * window * decimation) / settings.hop));
   const newest = (at: number) => {
     let most = 0;
     // Where no pitch is found at all, nothing is carried on.
     for (let i = at - near; i <= at + near; i++)
-      most = Math.max(most, Number.isNaN(newness[i]!) ? 1 : newness[i]!);
+      most = Math.max(most, Number.isNaN(novelty[i]!) ? 1 : novelty[i]!);
     return most;
   };
   if (newest(from) < NEW || newest(to) < NEW) return false;

@@ -244,8 +244,8 @@ const oddsOf = (seen: Seen, weights: Weights): number =>
   weights.length * seen.length;
 
 /** How new the newest frame near another is. */
-const newestAround = (frame: number, { newness }: Frames): number =>
-  newness
+const newestAround = (frame: number, { novelty }: Frames): number =>
+  novelty
     .subarray(Math.max(0, frame - LOOK_FRAMES), Math.max(0, frame + LOOK_FRAMES + 1))
     .reduce((newest, value) => Math.min(MOST_NEW, Math.max(newest, value || 0)), 0);
 

@@ -21,7 +21,7 @@ export interface Line {
   /** Level of single hops: see Frames. */
   readonly hopDb: Float32Array;
   /** What does not carry on, and how the partials grow: see Frames. */
-  readonly newness: Float32Array;
+  readonly novelty: Float32Array;
   readonly growthDb: Float32Array;
   /** How many times the found pitch was raised, where an undertone had taken its place; 0 where the note was put over it; 1 elsewhere. */
   readonly lifted: Uint8Array;
@@ -49,13 +49,13 @@ export function soundingLine(frames: Frames, a4: Hertz): Line {
   }
   bridgeMasked(frames.masked, pitch, levelDb);
   const { clarity, hopDb, settings } = frames;
-  const { newness, growthDb } = withoutMasked(frames);
+  const { novelty, growthDb } = withoutMasked(frames);
   return {
     pitch,
     clarity,
     levelDb,
     hopDb,
-    newness,
+    novelty,
     growthDb,
     lifted: new Uint8Array(frames.count).fill(1),
     lowered: new Uint8Array(frames.count).fill(1),
@@ -65,13 +65,13 @@ export function soundingLine(frames: Frames, a4: Hertz): Line {
 }
 
 /** How new some frames are; where no pitch is found around one, or another, nothing is carried on. */
-export const newnessIn = ({ newness }: Line, from: number, to: number): Float64Array =>
-  Float64Array.from(newness.subarray(from, to), (value) => (Number.isNaN(value) ? 1 : value));
+export const noveltyIn = ({ novelty }: Line, from: number, to: number): Float64Array =>
+  Float64Array.from(novelty.subarray(from, to), (value) => (Number.isNaN(value) ? 1 : value));
 
 /** What is covered by a known sound says nothing new of the player. */
-function withoutMasked({ masked, newness, growthDb }: Frames): Pick<Line, 'newness' | 'growthDb'> {
+function withoutMasked({ masked, novelty, growthDb }: Frames): Pick<Line, 'novelty' | 'growthDb'> {
   const carriesOn = (values: Float32Array) => values.map((value, i) => (masked[i] ? 0 : value));
-  return { newness: carriesOn(newness), growthDb: carriesOn(growthDb) };
+  return { novelty: carriesOn(novelty), growthDb: carriesOn(growthDb) };
 }
 
 function isSilent({ hopDb, levelDb, hopSeconds }: Frames, frame: number): boolean {

@@ -10,7 +10,7 @@ export interface Replacement {
   readonly note: Midi;
 }
 
-/** Two moments of newness between which something may have taken a note's place, and the log-odds that it did. */
+/** Two moments of novelty between which something may have taken a note's place, and the log-odds that it did. */
 export interface Doubt {
   readonly from: number;
   readonly to: number;

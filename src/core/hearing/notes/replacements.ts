@@ -3,7 +3,7 @@ import { QUICK_PARTIALS } from '@/core/hearing/signal';
 import { midiToHertz } from '@/core/tuning';
 import { logOdds, type Evidence } from './evidence';
 import { hopMean } from './gaps';
-import { newnessIn } from './line';
+import { noveltyIn } from './line';
 import { multipleOf } from './echoes';
 import { Naming, type Look } from './naming';
 import { AROUND, PitchMoves } from './pitchMoves';
@@ -50,7 +50,7 @@ interface Between {
   readonly leap: number;
   /** Tens of cents by which the pitch swings around it: in a room a swing is new by itself. */
   readonly swing: number;
-  /** How fast the pitch moves there all the time: see PitchMoves. Where it does, echoes make moments of newness by themselves. */
+  /** How fast the pitch moves there all the time: see PitchMoves. Where it does, echoes make moments of novelty by themselves. */
   readonly speed: number;
 }
 
@@ -110,16 +110,16 @@ export function replacementsIn(scene: Scene): { replacements: Replacement[]; dou
   return { replacements, doubts };
 }
 
-/** What can be seen around two moments of newness. */
+/** What can be seen around two moments of novelty. */
 class Seen {
-  private readonly newness: Float64Array;
+  private readonly novelty: Float64Array;
   private readonly naming: Naming;
   private readonly onePitch: Semitones;
 
   constructor(private readonly scene: Scene) {
     this.onePitch = onePitchOf(scene.instrument);
     this.naming = new Naming(scene);
-    this.newness = newnessIn(scene.line, 0, scene.frames.count);
+    this.novelty = noveltyIn(scene.line, 0, scene.frames.count);
   }
 
   doubts(): Look[] {
@@ -137,22 +137,22 @@ class Seen {
 
   /** Frames in which something may have begun. */
   private moments(): number[] {
-    const { newness, onePitch } = this;
+    const { novelty, onePitch } = this;
     const { pitch } = this.scene.line;
     const found: number[] = [];
     for (let i = BEFORE; i < pitch.length - BEFORE; i++) {
       const leaps =
         !(Math.abs(pitch[i]! - pitch[i - 1]!) < onePitch) &&
         !(Number.isNaN(pitch[i]!) && Number.isNaN(pitch[i - 1]!));
-      if ((leaps || isTop(newness, i)) && !(found[found.length - 1]! > i - 2)) found.push(i);
+      if ((leaps || isTop(novelty, i)) && !(found[found.length - 1]! > i - 2)) found.push(i);
     }
     return found;
   }
 
   private between(from: number, to: number): Look | null {
-    const { newness } = this;
+    const { novelty } = this;
     const { line, frames, a4 } = this.scene;
-    const usual = median(newness.subarray(from - BEFORE, from - CLEAR));
+    const usual = median(novelty.subarray(from - BEFORE, from - CLEAR));
     if (usual > MOST_USUAL) return null;
     const note = median(line.pitch.subarray(from - BEFORE, from - 2).filter((p) => !Number.isNaN(p)));
     if ((to - from) * frames.hopSeconds < FEWEST_PERIODS / midiToHertz(note, a4)) return null;
@@ -172,10 +172,10 @@ class Seen {
     const leap = Math.log2(strongest / median(frames.strongestHz.subarray(from - 12, from - 2)));
     const lowest = Math.min(...this.levels(first, last, note)) - whole;
     const odds = logOdds(PRIOR, EVIDENCE, {
-      begins: newness[from]!,
-      ends: newness[to]!,
+      begins: novelty[from]!,
+      ends: novelty[to]!,
       usual,
-      afterwards: median(newness.subarray(to + 4, Math.min(frames.count, to + 15))),
+      afterwards: median(novelty.subarray(to + 4, Math.min(frames.count, to + 15))),
       lowest,
       lost: mostLost(before, after),
       grown: growth(before, during),

@@ -47,7 +47,7 @@ export interface Interruption {
 
 /**
  * Where a tone of one pitch was begun again between two frames: the tongue stops it and lets it go, and in a room that rings
- * on the level may hardly tell. A stop and a start are moments of newness between stretches that carry on. Echoes add up
+ * on the level may hardly tell. A stop and a start are moments of novelty between stretches that carry on. Echoes add up
  * differently as soon as the pitch moves by some hertz, and then a tone that goes on is new in every frame: what is seen is held
  * against how the pitch moves there.
  */

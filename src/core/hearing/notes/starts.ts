@@ -5,7 +5,7 @@ import { midiToHertz } from '@/core/tuning';
 import { logOdds, type Evidence } from './evidence';
 import { hopMean } from './gaps';
 import type { Start } from './inStep';
-import { newnessIn } from './line';
+import { noveltyIn } from './line';
 import { PitchMoves, type Movement } from './pitchMoves';
 import type { Scene } from './scene';
 import type { Doubt } from './replacement';
@@ -40,7 +40,7 @@ interface Seen {
   /** Lowest level between stop and start against what it was. */
   readonly lowest: Decibels;
   /** How new the start is, the frames just before the stop, the calmest frame between them, and all around it usually. */
-  readonly newness: number;
+  readonly novelty: number;
   readonly before: number;
   readonly between: number;
   readonly usual: number;
@@ -67,7 +67,7 @@ const EVIDENCE: readonly Evidence<Seen>[] = [
   { weight: -0.211, of: ({ partials }) => clamp(partials.otherDb - 4, 0, 6) },
   { weight: -0.377, of: ({ lowest }) => clamp(lowest, -14, 0) },
   { weight: -0.351, of: ({ lowest }) => clamp(-4 - lowest, 0, 10) },
-  { weight: 3.94, of: ({ newness }) => Math.min(1, newness) },
+  { weight: 3.94, of: ({ novelty }) => Math.min(1, novelty) },
   { weight: -1.49, of: ({ before }) => Math.min(1, before) },
   { weight: -0.961, of: ({ between }) => between },
   // Where the pitch moves in a room, everything is new.
@@ -104,7 +104,7 @@ export function startsWithin(
   const f0 = midiToHertz(median(line.pitch.subarray(from, to)), a4);
   // At least a period of the tone.
   const smooth = Math.max(3, Math.ceil(1 / (f0 * hop)) + 2);
-  const novel = newnessIn(line, from, to);
+  const novel = noveltyIn(line, from, to);
   const pitch = new PitchMoves(line.pitch.subarray(from, to), f0);
   // Growth is read over two frames, so that neighbours count everything twice.
   const grown = (i: number, frames: number) => {
@@ -142,7 +142,7 @@ export function startsWithin(
       partials: partialsAround(quickPartials, from, stop, i, count),
       rise: fastestRise(level(stop, i + BACK_FRAMES + 1)),
       lowest: Math.min(...level(stop, i + 1)) - whole,
-      newness: most(i, i + RISE_FRAMES),
+      novelty: most(i, i + RISE_FRAMES),
       before: most(stop - 4, stop - 1),
       between: between === Infinity ? 1 : between,
       usual: median(novel.subarray(Math.max(0, i - AROUND), Math.min(count, i + AROUND))),

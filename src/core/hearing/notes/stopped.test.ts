@@ -42,13 +42,13 @@ const HOP = 0.0054;
 const FRAMES = 80;
 const AT = 50;
 /** A tone of 0 dB whose level and partials fall by so much, all at once, some frames before something else begins. */
-function falling(depth: number, before: number, newness: number): Stopping {
+function falling(depth: number, before: number, novelty: number): Stopping {
   const fall = AT - before;
   return {
     line: {
       hopDb: Float32Array.from({ length: FRAMES }, (_, i) => (i >= fall && i < AT ? -depth : 0)),
       growthDb: Float32Array.from({ length: FRAMES }, (_, i) => (i === fall ? -depth : 0)),
-      newness: Float32Array.from({ length: FRAMES }, (_, i) => (i === fall ? newness : 0)),
+      novelty: Float32Array.from({ length: FRAMES }, (_, i) => (i === fall ? novelty : 0)),
     },
     frames: { hopSeconds: HOP, startSeconds: 0 },
     rings: true,
@@ -62,8 +62,8 @@ const percent = fc.integer({ min: 0, max: 100 });
 test('the deeper a tone falls, and the newer that is, the sooner it had stopped', () => {
   fc.assert(
     fc.property(depths, depths, frames, percent, percent, fc.boolean(), (a, b, before, n, m, isAbove) => {
-      const told = (depth: number, newness: number) =>
-        hadStopped(AT, isAbove, falling(depth, before, newness / 100));
+      const told = (depth: number, novelty: number) =>
+        hadStopped(AT, isAbove, falling(depth, before, novelty / 100));
       const less = told(Math.min(a, b), Math.min(n, m));
       expect(told(Math.max(a, b), Math.max(n, m)) || !less).toBe(true);
     }),
@@ -88,8 +88,8 @@ test('where the music begins a note less is enough', () => {
   const due = [{ from: AT * HOP - 0.1, to: AT * HOP + 0.1 }];
   const later = [{ from: AT * HOP + 0.1, to: AT * HOP + 0.3 }];
   fc.assert(
-    fc.property(depths, frames, percent, fc.boolean(), (depth, before, newness, isAbove) => {
-      const stopping = falling(depth, before, newness / 100);
+    fc.property(depths, frames, percent, fc.boolean(), (depth, before, novelty, isAbove) => {
+      const stopping = falling(depth, before, novelty / 100);
       const told = hadStopped(AT, isAbove, stopping);
       expect(hadStopped(AT, isAbove, { ...stopping, due }) || !told).toBe(true);
       expect(hadStopped(AT, isAbove, { ...stopping, due: later })).toBe(told);

@@ -13,7 +13,7 @@ interface Seen {
   /** Lowest level, against what the tone's was. */
   readonly lowest: Decibels;
   /** How new the sound is. */
-  readonly newness: number;
+  readonly novelty: number;
   /** Whether what begins lies above the tone. */
   readonly isAbove: boolean;
 }
@@ -27,9 +27,9 @@ const PRIOR = -7.41;
 const EVIDENCE: readonly Evidence<Seen>[] = [
   { weight: 0.661, of: ({ falls }) => clamp(falls, 0, 8) },
   { weight: -0.431, of: ({ lowest }) => clamp(lowest, -14, 2) },
-  { weight: 3.72, of: ({ newness }) => Math.min(1, newness) },
+  { weight: 3.72, of: ({ novelty }) => Math.min(1, novelty) },
   // Where a tone breaks upwards its own partials fall as if it stopped.
-  { weight: -1.91, of: ({ newness, isAbove }) => (isAbove ? Math.min(1, newness) : 0) },
+  { weight: -1.91, of: ({ novelty, isAbove }) => (isAbove ? Math.min(1, novelty) : 0) },
 ];
 /** In a living room six of a thousand breaks are over this, and seven of eight stops; less where the music has a start. */
 const TOLD_FROM = 1.8;
@@ -43,7 +43,7 @@ const EARLY: Seconds = 0.025;
 
 /** What of a scene is looked at. */
 export interface Stopping {
-  readonly line: Pick<Line, 'growthDb' | 'hopDb' | 'newness'>;
+  readonly line: Pick<Line, 'growthDb' | 'hopDb' | 'novelty'>;
   readonly frames: Pick<Frames, 'hopSeconds' | 'startSeconds'>;
   readonly rings: boolean;
   readonly due: readonly Due[];
@@ -57,7 +57,7 @@ const LEVEL_FRAMES = 3;
 const LOOK = {
   falls: { from: -16, to: 0 },
   lowest: { from: -12, to: 3 },
-  newness: { from: -14, to: -3 },
+  novelty: { from: -14, to: -3 },
 } as const;
 
 /**
@@ -67,7 +67,7 @@ const LOOK = {
 export function hadStopped(
   from: number,
   isAbove: boolean,
-  { line: { growthDb, hopDb, newness }, frames: { hopSeconds, startSeconds }, rings, due }: Stopping,
+  { line: { growthDb, hopDb, novelty }, frames: { hopSeconds, startSeconds }, rings, due }: Stopping,
 ): boolean {
   const whole = hopMean(hopDb, from - Math.round(WHOLE.before / hopSeconds), WHOLE.frames);
   if (!rings) return whole - hopMean(hopDb, from - JUST_BEFORE.before, JUST_BEFORE.frames) > FALLS_DB;
@@ -89,7 +89,7 @@ export function hadStopped(
           (i) => sumOf(hopDb.subarray(i, i + LEVEL_FRAMES)) / LEVEL_FRAMES - whole,
         ),
       ),
-      newness: Math.max(...over(moment, LOOK.newness, (i) => (Number.isNaN(newness[i]!) ? 1 : newness[i]!))),
+      novelty: Math.max(...over(moment, LOOK.novelty, (i) => (Number.isNaN(novelty[i]!) ? 1 : novelty[i]!))),
       isAbove,
     });
   const at = startSeconds + from * hopSeconds;

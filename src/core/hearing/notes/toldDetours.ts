@@ -109,11 +109,11 @@ export const endIn = (part: Plateau, note: Plateau, { line, rings }: Scene): num
     : part.to;
 
 /** Frame within a stretch where its partials change most: where what sounds became another. */
-function changeWithin({ from, to }: Plateau, { newness, growthDb }: Line): number {
+function changeWithin({ from, to }: Plateau, { novelty, growthDb }: Line): number {
   let best = to;
   let most = 0;
   for (let i = from + 4; i < to; i++) {
-    const change = (newness[i]! || 0) * Math.abs(growthDb[i]! || 0);
+    const change = (novelty[i]! || 0) * Math.abs(growthDb[i]! || 0);
     if (change > most) {
       most = change;
       best = i;

@@ -19,7 +19,7 @@ const ALL_NEW = 1.5;
  */
 export class Continuity {
   /** Of the frame before the latest: share of its partials' amplitude that is new; NaN where the pitch is not known around it. */
-  newness = NaN;
+  novelty = NaN;
   /** Amplitudes of the first partials of the latest frame, over two periods or little more; 0 where there are none. */
   readonly amplitudes = new Float64Array(QUICK_PARTIALS);
   /** How much its partials grow around it, their median, dB. */
@@ -114,7 +114,7 @@ export class Continuity {
   }
 
   private compare(before: Row, after: Row): void {
-    this.newness = NaN;
+    this.novelty = NaN;
     this.growthDb = NaN;
     if (!(Math.abs(1200 * Math.log2(after.f0 / before.f0)) < MOST_CENTS)) return;
     const count = Math.min(before.count, after.count);
@@ -138,7 +138,7 @@ export class Continuity {
       sum += Math.min(ALL_NEW, modulus(after.re[k]! - re, after.im[k]! - im) / larger);
       this.growths[audible++] = (is + 1e-12) / (was + 1e-12);
     }
-    this.newness = sum / audible;
+    this.novelty = sum / audible;
     const growths = this.growths.subarray(0, audible).sort();
     this.growthDb = 20 * Math.log10(growths[audible >> 1]!);
   }

@@ -28,7 +28,7 @@ export interface Frames extends Readonly<Record<ColourId, Float32Array>> {
   /** Mean level of the single hop that ends at each frame's centre, dBFS: quick, but uneven below one period. */
   readonly hopDb: Float32Array;
   /** Share of the partials' amplitude that does not carry on what was there, 0 … 1.5, and how much they grow: see Continuity. */
-  readonly newness: Float32Array;
+  readonly novelty: Float32Array;
   readonly growthDb: Float32Array;
   /** Amplitudes of partials 1 … 8 over a short window, a row for every frame; 0 where there is no pitch. */
   readonly quickPartials: Float32Array;

@@ -54,7 +54,7 @@ export class Listener {
   private readonly clipping = new FloatColumn();
   private readonly hopLevels = new FloatColumn();
   private readonly removedLevels = new FloatColumn();
-  private readonly newness = new FloatColumn();
+  private readonly novelty = new FloatColumn();
   private readonly growth = new FloatColumn();
   private readonly quick = new FloatColumn(QUICK_PARTIALS);
   /** The pitch that each frame's quick partials were read by. */
@@ -150,7 +150,7 @@ export class Listener {
       this.path.frames < wanted ||
       this.levels.length < wanted ||
       this.spectra.frames < wanted ||
-      this.newness.length < wanted
+      this.novelty.length < wanted
     ) {
       this.hopBuffer.fill(0, this.inHop);
       this.closeHop();
@@ -219,7 +219,7 @@ export class Listener {
     const { continuity, continuityBuffer } = this;
     const { pitch: stream } = this.streams;
     for (;;) {
-      const frame = this.newness.length;
+      const frame = this.novelty.length;
       const behind = this.path.frames - 1 - frame;
       if (behind < LOOK_BACK) return;
       const f0 = this.path.lookBack(behind);
@@ -233,10 +233,10 @@ export class Listener {
       for (let k = 0; k < QUICK_PARTIALS; k++) this.quick.set(row + k, continuity.amplitudes[k]!);
       this.quickReadBy.push(f0);
       // What the latest frame tells belongs to the one before it.
-      this.newness.push(NaN);
+      this.novelty.push(NaN);
       this.growth.push(NaN);
       if (frame === 0) continue;
-      this.newness.set(frame - 1, continuity.newness);
+      this.novelty.set(frame - 1, continuity.novelty);
       this.growth.set(frame - 1, continuity.growthDb);
     }
   }
@@ -275,7 +275,7 @@ export class Listener {
       subDb: column(),
       strongestHz: column(),
       hopDb: this.hopLevels.toArray().slice(0, count),
-      newness: this.newness.toArray().slice(0, count),
+      novelty: this.novelty.toArray().slice(0, count),
       quickPartials: this.quick.toArray(),
       growthDb: this.growth.toArray().slice(0, count),
       partialsDb: this.spectra.partialsDb(),

@@ -24,20 +24,20 @@ test('frames that were followed an octave up get the partials of their tone, the
   const [from, to] = [40, 52];
   const frames = heard();
   frames.quickPartials.fill(0.5, from * QUICK_PARTIALS, to * QUICK_PARTIALS);
-  frames.newness.fill(1, from - 1, to + 1);
+  frames.novelty.fill(1, from - 1, to + 1);
   readAgain(frames, (i) => (i >= from && i < to ? 2 * F0 : F0));
   for (let i = 0; i < frames.quickPartials.length; i++)
     expect(frames.quickPartials[i]).toBeCloseTo(whole.quickPartials[i]!, 3);
-  for (let i = from - 1; i < to + 1; i++) expect(frames.newness[i]).toBeLessThan(0.05);
-  expect(frames.newness.slice(0, from - 1)).toEqual(whole.newness.slice(0, from - 1));
-  expect(frames.newness.slice(to + 1)).toEqual(whole.newness.slice(to + 1));
+  for (let i = from - 1; i < to + 1; i++) expect(frames.novelty[i]).toBeLessThan(0.05);
+  expect(frames.novelty.slice(0, from - 1)).toEqual(whole.novelty.slice(0, from - 1));
+  expect(frames.novelty.slice(to + 1)).toEqual(whole.novelty.slice(to + 1));
 });
 
 test('where nothing was followed otherwise nothing is read again', () => {
   const frames = heard();
   const before = frames.quickPartials.slice();
-  frames.newness.fill(0.7);
+  frames.novelty.fill(0.7);
   readAgain(frames, (i) => (i % 2 ? NaN : F0 * 1.01));
   expect(frames.quickPartials).toEqual(before);
-  expect(frames.newness.every((value) => Math.abs(value - 0.7) < 1e-6)).toBe(true);
+  expect(frames.novelty.every((value) => Math.abs(value - 0.7) < 1e-6)).toBe(true);
 });

@@ -9,10 +9,10 @@ const ANOTHER: Cents = 100;
 /**
  * Reads what carries on once more where a frame was followed by another pitch than the one that was settled on afterwards: its
  * partials were those of no tone.
- * @param readBy the pitch that a frame was followed by, 0 where it has to be read again in any case. Changes `quickPartials`, `newness` and `growthDb`.
+ * @param readBy the pitch that a frame was followed by, 0 where it has to be read again in any case. Changes `quickPartials`, `novelty` and `growthDb`.
  */
 export function readAgain(frames: Frames, readBy: (frame: number) => Hertz): void {
-  const { count, f0, quickPartials, newness, growthDb, sound, settings } = frames;
+  const { count, f0, quickPartials, novelty, growthDb, sound, settings } = frames;
   const { hop, pitchDecimation, pitch, hopSeconds, minHz } = settings;
   const otherwise = (i: number) => {
     const by = readBy(i);
@@ -32,7 +32,7 @@ export function readAgain(frames: Frames, readBy: (frame: number) => Hertz): voi
       continuity.analyse(sound.subarray(start, start + length), centre - start, f0[i]!);
       if (i >= from && i < to) quickPartials.set(continuity.amplitudes, i * QUICK_PARTIALS);
       if (i < from || i === 0) continue;
-      newness[i - 1] = continuity.newness;
+      novelty[i - 1] = continuity.novelty;
       growthDb[i - 1] = continuity.growthDb;
     }
     from = to;
