@@ -1,8 +1,9 @@
 import { connect, createServer, type AddressInfo } from 'node:net';
 import type { CDPSession, Page } from 'playwright-core';
+import * as z from 'zod';
 import { openPage, startServer } from '../e2e/browser';
 
-const TIMES = 5;
+const TIMES = 7;
 /** A phone's processor beside this one. */
 const SLOWED = 4;
 
@@ -44,55 +45,121 @@ async function scriptsOf(protocol: CDPSession): Promise<{ bytes: number }> {
   return counted;
 }
 
-/** Milliseconds from the address to the page's heading, by the page's own clock. */
-async function headingAfter(page: Page, open: () => Promise<unknown>): Promise<number> {
-  await open();
-  await page.getByRole('heading', { level: 1 }).first().waitFor();
-  return page.evaluate(() => performance.getEntriesByName('heading')[0]?.startTime ?? NaN);
-}
-
-/** Marks when a heading is first in the page: asking from outside would tell the time of the asking. */
-function markHeading(): void {
+/** Marks what a visitor sees come: the still frame of the server's page, the app's own heading, and the first of today's blocks. */
+function markMoments(): void {
+  const moments = {
+    frame: '#shell h1',
+    heading: 'h1:not(#shell *)',
+    blocks: '[data-testid="only-ten"], [data-testid="skip-welcome"]',
+  };
+  const left = new Set(Object.entries(moments));
   new MutationObserver((_, observer) => {
-    if (!document.querySelector('h1, [role=heading][aria-level="1"]')) return;
-    performance.mark('heading');
-    observer.disconnect();
+    for (const each of left)
+      if (document.querySelector(each[1])) {
+        performance.mark(`moment-${each[0]}`);
+        left.delete(each);
+      }
+    if (left.size === 0) observer.disconnect();
   }).observe(document, { childList: true, subtree: true });
 }
 
-const middle = (values: readonly number[]) => [...values].sort((a, b) => a - b)[values.length >> 1] ?? NaN;
+const traceEvents = z.array(
+  z.looseObject({
+    name: z.string(),
+    ph: z.string(),
+    pid: z.number(),
+    tid: z.number(),
+    /** Microseconds. */
+    ts: z.number().default(0),
+    /** Microseconds of the thread's own processor time. */
+    tts: z.number().default(0),
+    tdur: z.number().default(0),
+    dur: z.number().default(0),
+  }),
+);
 
-/** First and later visits: bytes moved, and the time until the page says what it is, on this processor and a slower one. */
+/** Milliseconds of wall and of the main thread's processor time to each moment, by the browser's own trace. */
+function momentsIn(events: z.infer<typeof traceEvents>): Record<string, { wall: number; cpu: number }> {
+  const marks = events.filter(({ name }) => name.startsWith('moment-'));
+  const [first] = marks;
+  if (!first) throw new Error('the page came to none of its moments');
+  const own = events.filter(({ pid, tid }) => pid === first.pid && tid === first.tid);
+  const started = own.filter(({ name }) => name === 'navigationStart').at(-1);
+  if (!started) throw new Error('the trace does not tell when the page was asked for');
+  const tasks = own.filter(({ name, ts }) => /RunTask$/.test(name) && ts + 1 > started.ts);
+  return Object.fromEntries(
+    marks.map((mark) => {
+      const cpu = tasks
+        .filter(({ ts }) => ts <= mark.ts)
+        .reduce((sum, { ts, dur, tdur, tts }) => sum + (ts + dur <= mark.ts ? tdur : mark.tts - tts), 0);
+      return [mark.name.slice('moment-'.length), { wall: (mark.ts - started.ts) / 1000, cpu: cpu / 1000 }];
+    }),
+  );
+}
+
+/** Opens the page in a trace, until today's blocks stand. */
+async function traced(browser: CDPSession, page: Page, open: () => Promise<unknown>) {
+  const parts: unknown[] = [];
+  const collect = ({ value }: { value: unknown[] }) => parts.push(...value);
+  browser.on('Tracing.dataCollected', collect);
+  const ended = new Promise<void>((done) => browser.once('Tracing.tracingComplete', () => done()));
+  await browser.send('Tracing.start', {
+    transferMode: 'ReportEvents',
+    traceConfig: { includedCategories: ['toplevel', 'blink.user_timing'], excludedCategories: ['*'] },
+  });
+  await open();
+  await page.locator('[data-testid="only-ten"], [data-testid="skip-welcome"]').first().waitFor();
+  await browser.send('Tracing.end');
+  await ended;
+  browser.off('Tracing.dataCollected', collect);
+  return momentsIn(traceEvents.parse(parts));
+}
+
+const middle = (values: readonly number[]) =>
+  Math.round([...values].sort((a, b) => a - b)[values.length >> 1] ?? NaN);
+
+/** First and later visits: bytes moved, and the time until the page stands, on this processor and a slower one. */
 export async function loadTable(demo: boolean) {
   const server = await startServer(...(demo ? ['--demo'] : []));
   const wire = await wireTo(server.url);
   const rows = [];
   try {
     for (const slowed of [1, SLOWED]) {
-      const [first, later, script, moved]: [number[], number[], number[], number[]] = [[], [], [], []];
+      const visits: Record<'first' | 'later', ReturnType<typeof momentsIn>[]> = { first: [], later: [] };
+      const [script, moved]: [number[], number[]] = [[], []];
       for (let i = 0; i < TIMES; i++) {
         const opened = await openPage(wire.url, { realTime: true, offline: true });
         const { page } = opened;
+        const browser = await page.context().browser()!.newBrowserCDPSession();
         const protocol = await page.context().newCDPSession(page);
-        await page.addInitScript(markHeading);
+        await page.addInitScript(markMoments);
         await protocol.send('Emulation.setCPUThrottlingRate', { rate: slowed });
         const counted = await scriptsOf(protocol);
         wire.passed();
-        first.push(await headingAfter(page, () => page.goto(wire.url)));
+        visits.first.push(await traced(browser, page, () => page.goto(wire.url)));
         script.push(counted.bytes);
         await page.evaluate('navigator.serviceWorker.ready');
         await page.waitForLoadState('networkidle');
         moved.push(wire.passed());
-        later.push(await headingAfter(page, () => page.reload()));
+        visits.later.push(await traced(browser, page, () => page.reload()));
         await opened.close();
       }
-      rows.push({
-        processor: slowed === 1 ? 'this one' : `${slowed} times slower`,
-        'heading, first visit, ms': Math.round(middle(first)),
-        'later, ms': Math.round(middle(later)),
-        'script of the first screen, kB': Math.round(middle(script) / 1000),
-        'over the wire, kB': Math.round(middle(moved) / 1000),
-      });
+      for (const [visit, all] of Object.entries(visits)) {
+        const of = (moment: string, what: 'wall' | 'cpu') => middle(all.map((each) => each[moment]?.[what] ?? NaN));
+        rows.push({
+          processor: slowed === 1 ? 'this one' : `${slowed} times slower`,
+          visit,
+          'still frame, ms': of('frame', 'wall'),
+          'heading, ms': of('heading', 'wall'),
+          'its CPU, ms': of('heading', 'cpu'),
+          'blocks, ms': of('blocks', 'wall'),
+          'their CPU, ms': of('blocks', 'cpu'),
+          ...(visit === 'first' && {
+            'script, kB': Math.round(middle(script) / 1000),
+            'over the wire, kB': Math.round(middle(moved) / 1000),
+          }),
+        });
+      }
     }
   } finally {
     wire.close();

@@ -231,10 +231,8 @@ export async function figure(page: Page, id: string): Promise<number> {
   return Number.parseFloat(text.replace('−', '-'));
 }
 
-/** Chooses a setting, and waits until it is stored: a page that is left at once would be left before. */
-export async function chooseSetting(page: Page, name: string): Promise<void> {
-  const radio = page.getByRole('radio', { name, exact: true });
-  if (await radio.isChecked()) return;
+/** Waits until what changes the settings is stored: a page that is left at once would be left before. */
+export async function storing(page: Page, change: () => Promise<void>): Promise<void> {
   const stored = page.evaluate(
     () =>
       new Promise<void>((done) => {
@@ -246,8 +244,15 @@ export async function chooseSetting(page: Page, name: string): Promise<void> {
         };
       }),
   );
-  await radio.click();
+  await change();
   await stored;
+}
+
+/** Chooses a setting, and waits until it is stored. */
+export async function chooseSetting(page: Page, name: string): Promise<void> {
+  const radio = page.getByRole('radio', { name, exact: true });
+  if (await radio.isChecked()) return;
+  await storing(page, () => radio.click());
 }
 
 /** Moves a slider to a value, step by step as a keyboard does, whatever it stood at when its page was ready. */

@@ -5,7 +5,7 @@ import type { Page } from 'playwright-core';
 import { fromMusicXml, toMidi, toMusicXml } from '@/core/music/files';
 import { scoreOfFamily } from '@/core/music/scores.testing';
 import { findInstrument } from '@/core/instruments';
-import { chooseInstrument, chooseSetting, measured, serving } from './browser';
+import { chooseInstrument, chooseSetting, measured, serving, storing } from './browser';
 
 const app = serving();
 
@@ -202,7 +202,7 @@ test('a minor scale is read as the clarinet sounds at a tap, and what is said of
   await music(page).locator('svg').first().waitFor();
   const written = await words(page);
   expect(written).toMatch(/from C 4 to D 6: C 4/);
-  await page.getByRole('button', { name: 'As it sounds: B♭4 for C5' }).click();
+  await storing(page, () => page.getByRole('button', { name: 'As it sounds: B♭4 for C5' }).click());
   await music(page)
     .and(page.getByLabel(/from B flat 3 to C 6: B flat 3/))
     .waitFor();

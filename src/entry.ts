@@ -1,2 +1,3 @@
 import './worker/withoutEval';
+import './ui/knownRules';
 import 'expo-router/entry';
