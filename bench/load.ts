@@ -145,7 +145,8 @@ export async function loadTable(demo: boolean) {
         await opened.close();
       }
       for (const [visit, all] of Object.entries(visits)) {
-        const of = (moment: string, what: 'wall' | 'cpu') => middle(all.map((each) => each[moment]?.[what] ?? NaN));
+        const of = (moment: string, what: 'wall' | 'cpu') =>
+          middle(all.map((each) => each[moment]?.[what] ?? NaN));
         rows.push({
           processor: slowed === 1 ? 'this one' : `${slowed} times slower`,
           visit,

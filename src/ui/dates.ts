@@ -26,7 +26,9 @@ export const shortDay = (days: number) => dayAndMonth().format(new Date(days * D
 export const wholeDay = (days: number) => whole().format(new Date(days * DAY_MS));
 /** A week by its first day, in days since 1970: `23 to 29 November`. */
 export const weekText = (first: number) =>
-  span().formatRange(new Date(first * DAY_MS), new Date((first + 6) * DAY_MS)).replace(/\s*–\s*/, ' to ');
+  span()
+    .formatRange(new Date(first * DAY_MS), new Date((first + 6) * DAY_MS))
+    .replace(/\s*–\s*/, ' to ');
 export const clockText = (date: Date) => clock().format(date);
 
 /** Whole calendar days from `date` until `now`. */
