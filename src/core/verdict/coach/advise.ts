@@ -1,5 +1,5 @@
 import { type Midi, capital } from '@/core/base';
-import { registerOf, seamBetween, tendenciesOf, type Instrument } from '@/core/instruments';
+import { handAt, registerOf, seamBetween, tendenciesOf, type Instrument } from '@/core/instruments';
 import { findFamily, tempoNotch, type Dynamic, type ReadAs } from '@/core/music';
 import type { Naming } from '@/core/tuning';
 import {
@@ -119,12 +119,14 @@ export function ruleFor(
 ): Rule | undefined {
   const place = written === null ? null : placeOf(instrument, written);
   const dynamic = loudnessOf(fault.dynamic);
+  const hand = written === null ? undefined : handAt(instrument, written, null)?.mark;
   const fitting = RULES.filter(
     (rule) =>
       rule.fault === fault.kind &&
       (!rule.kinds || rule.kinds.includes(instrument.kind)) &&
       (!rule.instruments ||
         rule.instruments.some((id) => (instrument.copiedFrom ?? instrument.id).startsWith(id))) &&
+      (!rule.hand || rule.hand === hand) &&
       (!rule.where || rule.where === place) &&
       (!rule.dynamic || rule.dynamic === dynamic) &&
       (rule.atSlur === undefined || rule.atSlur === fault.atSlur) &&
@@ -133,6 +135,7 @@ export function ruleFor(
   const particular = (rule: Rule) =>
     (rule.kinds ? 1 : 0) +
     (rule.instruments ? 2 : 0) +
+    (rule.hand ? 1 : 0) +
     (rule.where ? 1 : 0) +
     (rule.dynamic ? 1 : 0) +
     (rule.atSlur === undefined ? 0 : 1) +

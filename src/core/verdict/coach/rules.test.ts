@@ -1,6 +1,6 @@
 import type { Fault } from '@/core/verdict';
 import { findFamily } from '@/core/music';
-import { instruments, writtenRange } from '@/core/instruments';
+import { handAt, instruments, writtenRange } from '@/core/instruments';
 import { ruleFor, RULES, type Rule } from '.';
 import { FAULT_KINDS } from '@/core/verdict';
 
@@ -58,6 +58,7 @@ test('no two rules fit the same place equally well: what is said never depends o
       rule.fault,
       rule.kinds?.join(),
       rule.instruments?.join(),
+      rule.hand,
       rule.where,
       rule.dynamic,
       rule.atSlur,
@@ -72,6 +73,28 @@ test('every fault has a cause and something to try on every kind of instrument, 
     for (const { instrument, written, fault } of cases({ fault: kind } as Rule))
       if (ruleFor(fault, written, instrument)?.fault !== kind) without.push(`${kind} ${instrument.id}`);
   expect(without).toEqual([]);
+});
+
+test('a thumb is spoken of only where the instrument has one at work at that note', () => {
+  const wrong: string[] = [];
+  for (const kind of FAULT_KINDS)
+    for (const { instrument, written, fault } of cases({ fault: kind } as Rule)) {
+      if (instrument.kind !== 'ducted') continue;
+      const rule = ruleFor(fault, written, instrument);
+      const hand = written === null ? null : handAt(instrument, written, null);
+      const said = [rule?.cause, ...Object.values(rule?.tries ?? {})].join(' ');
+      if (/thumb/i.test(said) !== (rule?.hand === 'thumb') || (/thumb/i.test(said) && hand?.mark !== 'thumb'))
+        wrong.push(`${kind} ${instrument.id} ${written}: ${said}`);
+    }
+  expect(wrong).toEqual([]);
+  // A recorder's F an octave and a half up is vented; its lowest is not, and a whistle has no thumb hole.
+  const [alto, whistle] = ['recorder-alto', 'whistle-d'].map((id) =>
+    instruments.find((each) => each.id === id)!,
+  );
+  const squeak = [...cases({ fault: 'squeak' } as Rule)][0]!.fault;
+  expect(ruleFor(squeak, 84, alto!)?.cause).toBe('The thumb.');
+  expect(ruleFor(squeak, 65, alto!)?.cause).toMatch(/finger/);
+  expect(ruleFor(squeak, 81, whistle!)?.cause).toMatch(/finger/);
 });
 
 test('a reed is never blamed after one ordinary take', () => {

@@ -37,6 +37,17 @@ export const MODES: readonly Rule[] = [
   {
     fault: 'break-up',
     kinds: ['ducted'],
+    cause: 'Too much breath for the note, or a hole that a finger does not quite close.',
+    tries: {
+      any: 'Take the breath back until the note just holds; then lay every finger flat over its hole.',
+    },
+    serves: 'breath-sweep',
+    sure: 0.7,
+  },
+  {
+    fault: 'break-up',
+    kinds: ['ducted'],
+    hand: 'thumb',
     cause: 'Too much breath for the note, or the thumb opening is too wide.',
     tries: {
       any: 'Take the breath back until the note just holds; then check that the thumb opens by no more than a hair.',
@@ -74,6 +85,15 @@ export const MODES: readonly Rule[] = [
   {
     fault: 'break-down',
     kinds: ['ducted'],
+    cause: 'Too little breath for the upper note.',
+    tries: { any: 'Quicken the breath on the way up, before the fingers move, and keep it there.' },
+    serves: 'octave-slurs',
+    sure: 0.65,
+  },
+  {
+    fault: 'break-down',
+    kinds: ['ducted'],
+    hand: 'thumb',
     cause: 'Too little breath, or the thumb opening closed.',
     tries: { any: 'Quicken the breath on the way up, and roll the thumb open before the finger moves.' },
     serves: 'octave-slurs',

@@ -10,6 +10,8 @@ export interface Rule {
   readonly kinds?: readonly Kind[];
   /** Instruments of which ids begin like this. */
   readonly instruments?: readonly string[];
+  /** What the hand does at the note, by its mark: advice for a thumb is for notes that have one at work. */
+  readonly hand?: string;
   /** First register, last, or between. */
   readonly where?: 'low' | 'middle' | 'high';
   readonly dynamic?: 'soft' | 'loud';

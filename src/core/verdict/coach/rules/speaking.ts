@@ -87,6 +87,15 @@ export const SPEAKING: readonly Rule[] = [
   {
     fault: 'squeak',
     kinds: ['ducted'],
+    cause: 'A finger that leaves its hole open, or breath that comes in a burst.',
+    tries: { any: 'Play the place slowly, every finger flat over its hole before the breath begins.' },
+    serves: 'just-this-seam',
+    sure: 0.55,
+  },
+  {
+    fault: 'squeak',
+    kinds: ['ducted'],
+    hand: 'thumb',
     cause: 'The thumb.',
     tries: { any: 'Open the thumb by a hair only, and keep it there.' },
     serves: 'just-this-seam',
