@@ -69,12 +69,14 @@ export function AdviceCard({ advice, instrument, from }: AdviceCardProps) {
         {drill ? (
           <Button look="strong" label={drill.title} onPress={() => begin(drill)} testID="drill-it" />
         ) : null}
-        <Button
-          look={drill ? 'plain' : 'strong'}
-          label={serves.title}
-          onPress={() => begin(serves)}
-          testID="serves"
-        />
+        {serves ? (
+          <Button
+            look={drill ? 'plain' : 'strong'}
+            label={serves.title}
+            onPress={() => begin(serves)}
+            testID="serves"
+          />
+        ) : null}
       </View>
     </View>
   );

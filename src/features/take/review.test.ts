@@ -93,7 +93,7 @@ describe('a take for review', () => {
     const advice = { ...advise(judgement, 'air', 'english')!, drill: null };
     page = mount(createElement(AdviceCard, { advice, instrument: null, from: '/' }));
     page.tap(page.byId('serves'));
-    expect(mockPlaces).toEqual([`/exercise/${advice.serves.family}`]);
+    expect(mockPlaces).toEqual([`/exercise/${advice.serves?.family}`]);
     expect(mockOnStand).toEqual([]);
   });
 });

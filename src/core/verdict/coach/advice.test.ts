@@ -42,7 +42,9 @@ function expectUseful(advice: Advice, score: Score): void {
   expect(heard).toMatch(/^[A-Z\d].*\.$/s);
   for (const sentence of [cause, attempt]) expect(sentence.length).toBeGreaterThan(4);
   expect(others.every((other) => other.school !== school && other.attempt !== attempt)).toBe(true);
-  for (const remedy of drill ? [serves, drill] : [serves]) {
+  expect(serves?.family).not.toBe(score.family);
+  for (const remedy of [serves, drill]) {
+    if (!remedy) continue;
     const made = findFamily(remedy.family)!.make(findInstrument(score.instrumentId)!, remedy.values);
     if (!made.ok) throw new Error(`${remedy.family}: ${made.problem}`);
     if (cue) expect(made.value.cue).toBe(cue.text);

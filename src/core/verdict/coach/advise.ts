@@ -39,7 +39,8 @@ export interface Advice {
   readonly confidence: 'quite sure' | 'likely' | 'a guess';
   /** What to attend to meanwhile; `carried` when this take was already played with it. */
   readonly cue: { readonly text: string; readonly carried: boolean } | null;
-  readonly serves: Remedy;
+  /** Never the exercise that was just played; null: no other serves it better than playing that one again. */
+  readonly serves: Remedy | null;
   /** The failing place cut out as a drill, slower. */
   readonly drill: Remedy | null;
 }
@@ -79,7 +80,8 @@ function adviceFor(
   // The place where it was worst speaks for all of its kind.
   const worst = faults[0]!;
   const written = worst.group === null ? null : (matches[worst.group]?.group.written ?? null);
-  const rule = ruleFor(worst, written, instrument, evidence);
+  const fitting = rulesFor(worst, written, instrument, evidence);
+  const [rule] = fitting;
   if (!rule) return null;
   const { tries } = rule;
   const attempt = tries[school] ?? tries.any ?? Object.values(tries)[0] ?? '';
@@ -102,7 +104,12 @@ function adviceFor(
     disagreement: rule.disagreement ?? null,
     confidence: certainty > 0.62 ? 'quite sure' : certainty > 0.45 ? 'likely' : 'a guess',
     cue,
-    serves: withCue(remedy(rule.serves, instrument, written), cue?.text),
+    serves: withCue(
+      fitting
+        .map((each) => remedy(each.serves, instrument, written))
+        .find(({ family }) => family !== score.family) ?? null,
+      cue?.text,
+    ),
     drill: withCue(drillFor(worst, judgement), cue?.text),
   };
 }
@@ -111,12 +118,15 @@ const loudnessOf = (dynamic: Dynamic | null): 'soft' | 'loud' | null =>
   dynamic === null ? null : SOFT.includes(dynamic) ? 'soft' : LOUD.includes(dynamic) ? 'loud' : null;
 
 /** The rule that fits with most conditions. */
-export function ruleFor(
+export const ruleFor = (...place: Parameters<typeof rulesFor>): Rule | undefined => rulesFor(...place)[0];
+
+/** All rules that fit, that with most conditions first. @param written of the note; null: the take as a whole. */
+function rulesFor(
   fault: Fault,
   written: Midi | null,
   instrument: Instrument,
   evidence: Evidence = ONE_TAKE,
-): Rule | undefined {
+): Rule[] {
   const place = written === null ? null : placeOf(instrument, written);
   const dynamic = loudnessOf(fault.dynamic);
   const hand = written === null ? undefined : handAt(instrument, written, null)?.mark;
@@ -140,7 +150,7 @@ export function ruleFor(
     (rule.dynamic ? 1 : 0) +
     (rule.atSlur === undefined ? 0 : 1) +
     (rule.needs ? 4 : 0);
-  return fitting.sort((a, b) => particular(b) - particular(a))[0];
+  return fitting.sort((a, b) => particular(b) - particular(a));
 }
 
 function placeOf(instrument: Instrument, written: Midi): 'low' | 'middle' | 'high' {

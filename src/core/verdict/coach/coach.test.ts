@@ -97,17 +97,20 @@ describe('advice', () => {
     expect(made.ok && made.value.notes[1]?.written).toBe(drill?.values['to']);
   });
 
-  it('sends a player whose pitch falls with the level to the tapers', () => {
-    const { judgement } = take(
-      'tapers',
-      'flute',
-      { range: { low: 69, high: 71 } },
-      { centsPer10Db: 10, offsetCents: 0 },
-    );
-    expect(advise(judgement, 'air', 'english')).toMatchObject({
-      kind: 'flat-when-fading',
-      serves: { family: 'tapers' },
-    });
+  it('sends a player whose pitch falls with the level to the tapers, but not from the tapers', () => {
+    const fading = (family: string) => {
+      const played = take(
+        family,
+        'flute',
+        { range: { low: 69, high: 71 } },
+        { centsPer10Db: 10, offsetCents: 0 },
+      );
+      const [fault] = played.judgement.ranked.filter(({ kind }) => kind === 'flat-when-fading');
+      return advise({ ...played.judgement, ranked: fault ? [fault] : [] }, 'air', 'english');
+    };
+    expect(fading('swells')?.serves).toMatchObject({ family: 'tapers' });
+    expect(fading('tapers')).toMatchObject({ kind: 'flat-when-fading' });
+    expect(fading('tapers')?.serves?.family).not.toBe('tapers');
   });
 
   it('gives one thing to attend to, carries it to the drill, and notices when it was carried already', () => {
