@@ -1,4 +1,4 @@
-/** npm run screenshots: one current picture of each main view, from the demo data, into docs/screenshots/. */
+/** npm run screenshots [-- name …]: one current picture of each main view, from the demo data, into docs/screenshots/. */
 import { spawn } from 'node:child_process';
 import { mkdirSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -23,10 +23,14 @@ const browser = await chromium.launch({
 const folder = join(root, 'docs', 'screenshots');
 mkdirSync(folder, { recursive: true });
 
+const asked = process.argv.slice(2);
+
 async function picture(name, path, size, prepare) {
+  if (asked.length > 0 && !asked.includes(name)) return;
   const page = await (await browser.newContext({ viewport: size })).newPage();
   await page.goto(url + path);
-  await page.getByRole('heading', { level: 1 }).first().waitFor();
+  // The still frame of the server's page has a heading too.
+  await page.locator('h1:not(#shell *)').first().waitFor();
   await page.evaluate(() => document.fonts.ready);
   await prepare?.(page);
   await page.screenshot({ path: join(folder, `${name}.png`) });
@@ -44,7 +48,7 @@ const onTheStand = async (page) => {
 
 const music = (page) => page.getByTestId('notation').locator('svg').first().waitFor();
 
-await picture('today', '/', phone);
+await picture('today', '/', phone, (page) => page.getByTestId('only-ten').waitFor());
 await picture('week', '/week', wide, (page) => page.getByTestId('week-day').first().waitFor());
 await picture('between', '/exercise/long-tone', phone, async (page) => {
   await page.getByRole('radio', { name: 'simulated player' }).click();
