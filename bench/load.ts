@@ -1,6 +1,7 @@
 import { connect, createServer, type AddressInfo } from 'node:net';
 import type { CDPSession, Page } from 'playwright-core';
 import * as z from 'zod';
+import { median } from '@/core/base';
 import { openPage, startServer } from '../e2e/browser';
 
 const TIMES = 7;
@@ -45,13 +46,15 @@ async function scriptsOf(protocol: CDPSession): Promise<{ bytes: number }> {
   return counted;
 }
 
-/** Marks what a visitor sees come: the still frame of the server's page, the app's own heading, and the first of today's blocks. */
-function markMoments(): void {
-  const moments = {
-    frame: '#shell h1',
-    heading: 'h1:not(#shell *)',
-    blocks: '[data-testid="only-ten"], [data-testid="skip-welcome"]',
-  };
+/** What a visitor sees come: the still frame of the server's page, the app's own heading, and today's blocks or the first question. */
+const MOMENTS = {
+  frame: '#shell h1',
+  heading: 'h1:not(#shell *)',
+  blocks: '[data-testid="only-ten"], [data-testid="skip-welcome"]',
+};
+
+/** Marks each when it is first in the page: asking from outside would tell the time of the asking. */
+function markMoments(moments: typeof MOMENTS): void {
   const left = new Set(Object.entries(moments));
   new MutationObserver((_, observer) => {
     for (const each of left)
@@ -66,7 +69,6 @@ function markMoments(): void {
 const traceEvents = z.array(
   z.looseObject({
     name: z.string(),
-    ph: z.string(),
     pid: z.number(),
     tid: z.number(),
     /** Microseconds. */
@@ -86,7 +88,7 @@ function momentsIn(events: z.infer<typeof traceEvents>): Record<string, { wall: 
   const own = events.filter(({ pid, tid }) => pid === first.pid && tid === first.tid);
   const started = own.filter(({ name }) => name === 'navigationStart').at(-1);
   if (!started) throw new Error('the trace does not tell when the page was asked for');
-  const tasks = own.filter(({ name, ts }) => /RunTask$/.test(name) && ts + 1 > started.ts);
+  const tasks = own.filter(({ name, ts }) => /RunTask$/.test(name) && ts >= started.ts);
   return Object.fromEntries(
     marks.map((mark) => {
       const cpu = tasks
@@ -108,15 +110,12 @@ async function traced(browser: CDPSession, page: Page, open: () => Promise<unkno
     traceConfig: { includedCategories: ['toplevel', 'blink.user_timing'], excludedCategories: ['*'] },
   });
   await open();
-  await page.locator('[data-testid="only-ten"], [data-testid="skip-welcome"]').first().waitFor();
+  await page.locator(MOMENTS.blocks).first().waitFor();
   await browser.send('Tracing.end');
   await ended;
   browser.off('Tracing.dataCollected', collect);
   return momentsIn(traceEvents.parse(parts));
 }
-
-const middle = (values: readonly number[]) =>
-  Math.round([...values].sort((a, b) => a - b)[values.length >> 1] ?? NaN);
 
 /** First and later visits: bytes moved, and the time until the page stands, on this processor and a slower one. */
 export async function loadTable(demo: boolean) {
@@ -132,7 +131,7 @@ export async function loadTable(demo: boolean) {
         const { page } = opened;
         const browser = await page.context().browser()!.newBrowserCDPSession();
         const protocol = await page.context().newCDPSession(page);
-        await page.addInitScript(markMoments);
+        await page.addInitScript(markMoments, MOMENTS);
         await protocol.send('Emulation.setCPUThrottlingRate', { rate: slowed });
         const counted = await scriptsOf(protocol);
         wire.passed();
@@ -146,7 +145,7 @@ export async function loadTable(demo: boolean) {
       }
       for (const [visit, all] of Object.entries(visits)) {
         const of = (moment: string, what: 'wall' | 'cpu') =>
-          middle(all.map((each) => each[moment]?.[what] ?? NaN));
+          Math.round(median(all.map((each) => each[moment]?.[what] ?? NaN)));
         rows.push({
           processor: slowed === 1 ? 'this one' : `${slowed} times slower`,
           visit,
@@ -156,8 +155,8 @@ export async function loadTable(demo: boolean) {
           'blocks, ms': of('blocks', 'wall'),
           'their CPU, ms': of('blocks', 'cpu'),
           ...(visit === 'first' && {
-            'script, kB': Math.round(middle(script) / 1000),
-            'over the wire, kB': Math.round(middle(moved) / 1000),
+            'script, kB': Math.round(median(script) / 1000),
+            'over the wire, kB': Math.round(median(moved) / 1000),
           }),
         });
       }

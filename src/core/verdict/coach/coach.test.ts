@@ -113,6 +113,17 @@ describe('advice', () => {
     expect(fading('tapers')?.serves?.family).not.toBe('tapers');
   });
 
+  it('meets a whistle that cracks without a thumb, and says nothing to one that does not', () => {
+    const values = { range: { low: 64, high: 65 } };
+    const cracked = take('octave-slurs', 'whistle-d', values, { offsetCents: 0 }, { break: 1 });
+    const advice = advise(cracked.judgement, 'air', 'english')!;
+    expect(advice.kind).toMatch(/^break-/);
+    expect(`${advice.cause} ${advice.attempt}`).not.toMatch(/thumb/);
+    expect(advice.serves?.family).not.toBe('octave-slurs');
+    const clean = take('octave-slurs', 'whistle-d', values, { offsetCents: 0 });
+    expect(advise(clean.judgement, 'air', 'english')).toBeNull();
+  });
+
   it('gives one thing to attend to, carries it to the drill, and notices when it was carried already', () => {
     const values = { range: { low: 64, high: 65 } };
     const first = take('octave-slurs', 'flute', values, {}, { gap: 1 });

@@ -39,7 +39,7 @@ export const MODES: readonly Rule[] = [
     kinds: ['ducted'],
     cause: 'Too much breath for the note, or a hole that a finger does not quite close.',
     tries: {
-      any: 'Take the breath back until the note just holds; then lay every finger flat over its hole.',
+      any: 'Take the breath back until the note just holds; then lay the fingers of the note flat over their holes.',
     },
     serves: 'breath-sweep',
     sure: 0.7,

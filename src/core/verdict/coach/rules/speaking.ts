@@ -88,7 +88,7 @@ export const SPEAKING: readonly Rule[] = [
     fault: 'squeak',
     kinds: ['ducted'],
     cause: 'A finger that leaves its hole open, or breath that comes in a burst.',
-    tries: { any: 'Play the place slowly, every finger flat over its hole before the breath begins.' },
+    tries: { any: 'Play the place slowly, and see that the fingers of the note lie flat over their holes.' },
     serves: 'just-this-seam',
     sure: 0.55,
   },
