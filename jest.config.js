@@ -37,6 +37,7 @@ module.exports = {
     {
       ...plain,
       displayName: 'e2e',
+      testEnvironment: '<rootDir>/e2e/environment.ts',
       testMatch: ['<rootDir>/e2e/**/*.e2e.ts'],
       setupFilesAfterEnv: ['<rootDir>/e2e/setup.ts'],
     },

@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { chromium, type Browser, type Locator, type Page } from 'playwright-core';
 import { encodeWav } from '@/core/formats';
+import type { Showing } from './environment';
 import { hurry } from './hurried';
 import { hearInstead, MICROPHONE_RATE } from './microphone';
 
@@ -143,7 +144,12 @@ export function serving(...options: string[]) {
   let server: RunningServer;
   let browser: Browser;
   let opened: OpenPage | null = null;
+  const showing: Showing = async () =>
+    opened
+      ? `${opened.page.url()}\n${await opened.page.locator('body').innerText({ timeout: 5000 })}`
+      : 'no page';
   beforeAll(async () => {
+    Object.assign(globalThis, { showing });
     [server, browser] = await Promise.all([startServer(...options), launch()]);
   });
   afterEach(async () => {
