@@ -1,6 +1,7 @@
 import { basename, dirname } from 'node:path';
 import prettier from 'eslint-config-prettier';
 import importPlugin from 'eslint-plugin-import';
+import jsdoc from 'eslint-plugin-jsdoc';
 import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
@@ -147,6 +148,21 @@ export default tseslint.config(
     files: ['src/{app,audio,features,store,ui}/**'],
     plugins: { 'react-hooks': reactHooks },
     rules: reactHooks.configs.recommended.rules,
+  },
+  {
+    // What one room of the core offers another says what it is.
+    files: ['src/core/**/!(*.test|*.testing).ts'],
+    plugins: { jsdoc },
+    rules: {
+      'jsdoc/require-jsdoc': [
+        'error',
+        {
+          publicOnly: { esm: true, cjs: false, window: false },
+          require: { FunctionDeclaration: true, ArrowFunctionExpression: true, ClassDeclaration: true },
+          enableFixer: false,
+        },
+      ],
+    },
   },
   { files: ['server/**', 'scripts/**', 'bench/**', 'e2e/engines/**'], rules: { 'no-console': 'off' } },
   { files: ['**/*.js', '**/*.cjs', '**/*.mjs'], ...tseslint.configs.disableTypeChecked },

@@ -51,6 +51,7 @@ const rounded = (value: number | null, decimals = 1) =>
   // The zero is for minus nothing, which is not stored.
   value === null ? null : Math.round(value * 10 ** decimals) / 10 ** decimals + 0;
 
+/** The cells of a take as rows of plain values, which is how they are stored: keys would be most of it. Levels and pitches to 0.1. */
 export function packed({ notes, crossings }: TakeCells): PackedCells {
   return {
     notes: notes.flatMap((cell) => [

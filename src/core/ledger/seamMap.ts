@@ -76,6 +76,7 @@ function passes(crossed: readonly Crossed[], limits: Limits, until = crossed.len
   return within('intervalCents', limits.intervalCents) && within('stepDb', limits.levelStepDb);
 }
 
+/** What the map says of a seam. @param passed see `passes`: without it nothing is gold. */
 export function stateOf({ of, share }: Reliability, passed: boolean): SeamState {
   if (of < FEW) return 'few';
   if (share.low > GOLD && passed) return 'gold';

@@ -58,16 +58,22 @@ type ValueOf<S extends ParameterSpec> = S extends { kind: 'note' | 'count' }
 /** What the parameters of a family are once they have been set. */
 export type ValuesOf<S extends ParameterSpecs> = { readonly [K in keyof S]: ValueOf<S[K]> };
 
+/** A written note within the instrument’s range. */
 export const note = (label: string) => ({ kind: 'note', label }) as const;
 /** @param least semitones that the range has to span. */
 export const range = (label: string, least = 1) => ({ kind: 'range', label, least }) as const;
+/** Beats a minute, or free time. */
 export const tempo = (low = 30, high = 208) =>
   ({ kind: 'tempo', label: 'Tempo', low, high, free: true }) as const;
+/** Beats a minute; free time would leave nothing to measure. */
 export const strictTempo = (low = 30, high = 208) =>
   ({ kind: 'tempo', label: 'Tempo', low, high, free: false }) as const;
+/** A whole number between two, both included. */
 export const count = (label: string, low: number, high: number, unit = '') =>
   ({ kind: 'count', label, low, high, unit }) as const;
+/** Yes or no. */
 export const flag = (label: string) => ({ kind: 'flag', label }) as const;
+/** A recording to play after, or none. */
 export const model = (label: string) => ({ kind: 'model', label }) as const;
 /** @param offered which of them an instrument has; all, unless something is said. */
 export const choice = <const O extends readonly (readonly [string, string])[]>(

@@ -34,6 +34,7 @@ export function packTrace({ stepSeconds, pitchMidi, levelDb, ...rest }: Trace): 
   return JSON.stringify(packed);
 }
 
+/** The thread of a take as it was before it was packed, or what is wrong with the text. */
 export function unpackTrace(text: string): Outcome<Trace> {
   const read = readRecord(kind, text);
   if (!read.ok) return read;

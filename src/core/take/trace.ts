@@ -7,6 +7,7 @@ import { hertzToMidi } from '@/core/tuning';
 type TracedId = { [Id in ColourId]: (typeof FEATURES)[Id]['traced'] extends true ? Id : never }[ColourId];
 /** Features of the spectrum that are drawn, or looked at, along the way. */
 export const TRACED = COLOURS.filter((id): id is TracedId => FEATURES[id].traced);
+/** Something for each traced feature, by its id. */
 export const perTraced = <T>(of: (id: TracedId) => T): Record<TracedId, T> =>
   Object.fromEntries(TRACED.map((id) => [id, of(id)])) as Record<TracedId, T>;
 

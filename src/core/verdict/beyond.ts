@@ -56,6 +56,7 @@ export function beyondEither(
   return beyond(judging, found, limit, isKnown(found) && found.value < 0 ? below : above, details);
 }
 
+/** How much of a figure there is, beside its limit, in the figure’s unit. */
 export const amountOf = ({ id, value }: KnownFigure, limit: number | null): Amount => ({
   figure: id,
   value,

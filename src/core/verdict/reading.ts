@@ -143,6 +143,7 @@ function fundamentalsOf(
 export const scoreNoteOf = ({ score }: Pick<Reading, 'score'>, group: Group): ScoreNote =>
   score.notes[group.from]!;
 
+/** What the family wrote the group’s first note for. */
 export const roleOf = (part: Pick<Reading, 'score'>, group: Group): Role | null =>
   scoreNoteOf(part, group).role;
 

@@ -27,8 +27,11 @@ export const MANIFEST = 'manifest.json';
 export const MUSIC = 'music.json';
 export const SETTINGS = 'settings.json';
 export const PLANS = 'plans.json';
+/** Where a take lies in an archive. */
 export const takePath = (id: string) => `takes/${id}.json`;
+/** Where the thread of a take lies. */
 export const tracePath = (id: string) => `traces/${id}.json`;
+/** Where the sound of a take lies. */
 export const soundPath = (id: string) => `sound/${id}.wav`;
 
 /** Ids of the takes in an archive. */

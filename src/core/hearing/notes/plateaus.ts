@@ -97,6 +97,7 @@ export function plateausOf(
   return parts;
 }
 
+/** A plateau over these frames, `to` excluded; its pitch is their median. */
 export function withPitch(line: Line, from: number, to: number, joined: boolean): Plateau {
   return { from, to, joined, pitch: median(line.pitch.subarray(from, to)) };
 }

@@ -20,4 +20,5 @@ export interface Scene {
 /** So much likelier, in log-odds, a start is where the music has one: see docs/measuring.md, With the music open. */
 export const DUE_ODDS = 3.5;
 
+/** Whether a moment lies where a note is due. */
 export const isAt = ({ from, to }: Due, seconds: Seconds): boolean => seconds >= from && seconds < to;

@@ -95,6 +95,7 @@ export class ToldDetours {
   }
 }
 
+/** Whether the median level of a plateau is less than `OVER_FLOOR_DB` over the floor. */
 export const isTooSoft = (note: Plateau, line: Line): boolean =>
   levelOf(note, line) < line.floorDb + OVER_FLOOR_DB;
 

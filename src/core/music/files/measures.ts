@@ -100,6 +100,7 @@ export function voicesOf(part: Element): string[] {
   return [...voices];
 }
 
+/** Staff and voice of a note of MusicXML, 1 where a file names none: two staves may each have a voice of the same number. */
 export const voiceOf = (note: Element): string =>
   `${textOf(note, 'staff') ?? '1'}.${textOf(note, 'voice') ?? '1'}`;
 

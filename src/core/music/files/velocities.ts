@@ -11,6 +11,7 @@ export const VELOCITY: Readonly<Record<Dynamic, number>> = {
 };
 const ORDER: readonly Dynamic[] = ['pp', 'p', 'mp', 'mf', 'f', 'ff'];
 
+/** The dynamic whose velocity is nearest. @param velocity 0 to 1. */
 export const nearestDynamic = (velocity: number): Dynamic =>
   ORDER.reduce((best, each) =>
     Math.abs(VELOCITY[each] - velocity) < Math.abs(VELOCITY[best] - velocity) ? each : best,

@@ -37,9 +37,12 @@ function elementsOf(raw: unknown): Element[] {
   });
 }
 
+/** The first child of a name. */
 export const child = (element: Element | undefined, name: string) =>
   element?.children.find((each) => each.name === name);
+/** The text of the first child of a name. */
 export const textOf = (element: Element | undefined, name: string) => child(element, name)?.text;
+/** The same as a number, where it is one. */
 export const numberOf = (element: Element | undefined, name: string) => {
   const value = Number(textOf(element, name));
   return Number.isFinite(value) && textOf(element, name) !== undefined ? value : undefined;
@@ -51,6 +54,7 @@ export function* descendants(element: Element, name: string): Generator<Element>
     yield* descendants(each, name);
   }
 }
+/** The first element of a name anywhere within another. */
 export const first = (element: Element | undefined, name: string) =>
   element ? (descendants(element, name).next().value as Element | undefined) : undefined;
 

@@ -56,6 +56,7 @@ export interface SeamDrill extends Omit<Row, 'values' | 'part'> {
 /** Sizes that the values of a drill come in, the smallest first. */
 export const SIZES = 4;
 
+/** What of these a round takes, one after the other and over again; negative rounds count back. */
 export const third = <T>(round: number, of: readonly T[]): T =>
   of[((round % of.length) + of.length) % of.length]!;
 
@@ -90,6 +91,7 @@ export function tonicFor(turn: Turn, semitones: number): Midi {
 export const bottomOf = (turn: Turn, semitones: number): NoteRange =>
   stretchOf({ ...turn, comfort: { ...turn.comfort, ...turn.comfort.bottom } }, semitones);
 
+/** The key of a round: an easy one and a hard one in turn. */
 export const keyOf = ({ keys, round }: Turn): string => String(round % 2 === 0 ? keys.easy : keys.hard);
 const SCALES_OF_BEGINNERS = ['major', 'minor'] as const;
 const SCALES = ['major', 'harmonic-minor', 'major', 'dorian', 'major', 'mixolydian', 'minor'] as const;
@@ -104,6 +106,7 @@ export const scaleOf = ({ instrument, level, round }: Turn): string =>
 export const minorEvery = ({ instrument, round }: Turn, third: 1 | 2): string =>
   round % 3 === third && !instrument.plainKeys ? 'harmonic-minor' : 'major';
 
+/** The same of values of a parameter. */
 export const inTurn = (turn: Turn, of: readonly string[]): string => third(turn.round, of);
 
 /** @param ordinal of the practice day. @param medium nothing soft or loud today. */

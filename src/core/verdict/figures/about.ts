@@ -14,6 +14,7 @@ export const STEPS =
   'Brightness, richness, air, balance of odd and even partials and level, each in steps that are about just noticed; the root mean square of them.';
 export const GAIN = 'The microphone’s own gain control has to be off.';
 
+/** A row of figures. @param meaning said where the figure stands: what it is and how it is measured. */
 export function about(label: string, unit: string, decimals: number, meaning: string): FigureAbout {
   return { label, unit, decimals, meaning };
 }
@@ -31,6 +32,7 @@ export const comparedWith = <With extends string, Id extends FeatureId>(
     }),
   ) as Record<`${With}-${ShortOf<Id>}`, FigureAbout>;
 
+/** What every figure that compares two sides says of how it is measured. */
 export function compared(): string {
   return 'Difference of the medians, the second side less the first, with a 95 % interval by resampling. Only where the interval leaves zero out, and by more than 1 cent, 0.5 dB of level, 1 dB of air, 0.2 partials of brightness or 1 of richness, is anything claimed.';
 }

@@ -224,4 +224,5 @@ export const held: Measure = {
   },
 };
 
+/** Seconds in milliseconds; unknown stays unknown. */
 export const ms = (seconds: number | null): number | null => (seconds === null ? null : 1000 * seconds);

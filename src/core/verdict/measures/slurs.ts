@@ -24,6 +24,7 @@ export interface Slur {
   readonly to: Match;
 }
 
+/** Neighbours that the music joins by a slur, in order. */
 export const slursIn = (matches: readonly Match[]): Slur[] =>
   matches.flatMap((to, i) => {
     const from = matches[i - 1];
