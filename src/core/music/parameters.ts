@@ -81,6 +81,7 @@ export const choice = <const O extends readonly (readonly [string, string])[]>(
   options: O,
   offered: (option: O[number][0], instrument: Instrument) => boolean = () => true,
 ) => ({ kind: 'choice', label, options, offered }) as const;
+/** A loudness, from pp to ff. */
 export const dynamic = (label = 'Loudness') =>
   choice(label, [
     ['pp', 'pp'],
