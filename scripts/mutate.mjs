@@ -86,6 +86,7 @@ for (const name of [
   'scripts',
   'e2e',
   'types',
+  'fixtures',
   'jest.config.js',
   'jest.cases.js',
   'jest.web.js',

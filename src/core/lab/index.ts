@@ -5,5 +5,5 @@ export { playerSchema, steadyPlayer, type Player } from './player';
 export { timbreOf, type Timbre } from './timbre';
 export { playerFor, typicalFault, type Typical } from './typical';
 export { randomFigure } from './figure';
-export { simulateTake, type SimulatedTake } from './simulateTake';
+export { played, simulateTake, type SimulatedTake } from './simulateTake';
 export { heardIn, ROOM_NAMES, rooms, type Room, type RoomName } from './rooms';

@@ -1,3 +1,4 @@
+import type { Seconds } from '@/core/base';
 import { unfolded } from '@/core/hearing/matching';
 import type { Score } from '@/core/music';
 import { findInstrument, type Instrument } from '@/core/instruments';
@@ -37,6 +38,34 @@ export interface SimulatedTake {
   readonly told?: Partial<Pick<TakeRequest, 'company' | 'partner' | 'drone' | 'purity'>>;
 }
 
+const SAMPLE_RATE = 32_000;
+const LEAD: Seconds = 0.6;
+const TAIL: Seconds = 0.6;
+
+/** A score as a simulated player plays it, with what is done to the sound by hand, before any room. @throws on an unknown instrument. */
+export function played(options: SimulatedTake): Performance {
+  const { sampleRate = SAMPLE_RATE } = options;
+  const performance = perform({
+    score: unfolded(options.score),
+    instrument: instrumentOf(options),
+    player: { ...steadyPlayer, ...options.player },
+    faults: { ...noFaults, ...options.faults },
+    seed: options.seed,
+    sampleRate,
+    a4: 440,
+    leadSeconds: options.leadSeconds ?? LEAD,
+    tailSeconds: options.tailSeconds ?? TAIL,
+  });
+  for (const each of options.altered ?? []) altered(performance.audio, sampleRate, each);
+  return performance;
+}
+
+function instrumentOf({ instrument, score }: SimulatedTake): Instrument {
+  const found = instrument ?? findInstrument(score.instrumentId);
+  if (!found) throw new Error(`there is no instrument "${score.instrumentId}"`);
+  return found;
+}
+
 /**
  * A score as a simulated player plays it, heard and measured as the stand does it, without waiting for its sound.
  * Returns the take, the truth about it, and what was heard together with its sound.
@@ -46,22 +75,10 @@ export function simulateTake(options: SimulatedTake): {
   performance: Performance;
   heard: HeardTake;
 } {
-  const { sampleRate = 32_000, leadSeconds = 0.6, tailSeconds = 0.6, seed } = options;
+  const { sampleRate = SAMPLE_RATE, leadSeconds = LEAD } = options;
   const score = unfolded(options.score);
-  const instrument = options.instrument ?? findInstrument(score.instrumentId);
-  if (!instrument) throw new Error(`there is no instrument "${score.instrumentId}"`);
-  const performance = perform({
-    score,
-    instrument,
-    player: { ...steadyPlayer, ...options.player },
-    faults: { ...noFaults, ...options.faults },
-    seed,
-    sampleRate,
-    a4: 440,
-    leadSeconds,
-    tailSeconds,
-  });
-  for (const each of options.altered ?? []) altered(performance.audio, sampleRate, each);
+  const instrument = instrumentOf(options);
+  const performance = played(options);
   const { heardIn: where } = options;
   const audio = where
     ? heardIn(rooms[where.room], performance.audio, sampleRate, where.place)

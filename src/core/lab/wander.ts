@@ -10,6 +10,9 @@ export function wander(random: Random, duration: Seconds): (t: Seconds) => numbe
     phase: random.between(0, 2 * Math.PI),
   }));
   const scale = Math.sqrt(2 / parts.length);
-  return (t) =>
-    scale * parts.reduce((sum, { rate, phase }) => sum + Math.sin(2 * Math.PI * rate * t + phase), 0);
+  return (t) => {
+    let sum = 0;
+    for (const { rate, phase } of parts) sum += Math.sin(2 * Math.PI * rate * t + phase);
+    return scale * sum;
+  };
 }

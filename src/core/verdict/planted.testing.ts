@@ -1,4 +1,4 @@
-import type { Alteration, RoomName } from '@/core/lab';
+import { played, type Alteration, type RoomName } from '@/core/lab';
 import { sharedTake } from '@/core/lab/shared.testing';
 import { findInstrument } from '@/core/instruments';
 import { scoreOfFamily } from '@/core/music/scores.testing';
@@ -151,11 +151,10 @@ export function alteredAndJudged(
   kinds: readonly FaultKind[],
   heardIn?: { readonly room: RoomName; readonly place: number },
 ): Told {
-  const played = { score: scoreOfFamily(family, instrument), seed: 3, player: { riseSeconds: 0.03 } };
-  const { performance } = sharedTake(played);
+  const task = { score: scoreOfFamily(family, instrument), seed: 3, player: { riseSeconds: 0.03 } };
   const { take } = sharedTake({
-    ...played,
-    altered: alter(performance.notes, instrument),
+    ...task,
+    altered: alter(played(task).notes, instrument),
     ...(heardIn && { heardIn }),
   });
   const judgement = judge(take, limitsOf('steady'));

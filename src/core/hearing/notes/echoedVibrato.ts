@@ -119,15 +119,21 @@ export function evidenceOfSwing(
 /** Log-likelihood of lines that are independent, each as strong in all partials as it is in their mean. */
 function likelihoodAsAny(lines: readonly Lines[]): number {
   const size = lines[0]?.re.length ?? 0;
-  const means = Float64Array.from(
-    { length: size },
-    (_, k) => lines.reduce((sum, { re, im }) => sum + re[k]! ** 2 + im[k]! ** 2, 0) / lines.length + FAINTEST,
-  );
-  const volume = means.reduce((sum, mean) => sum + Math.log(mean), 0);
-  return lines.reduce((log, { re, im }) => {
-    const power = means.reduce((sum, mean, k) => sum + (re[k]! ** 2 + im[k]! ** 2) / mean, 0);
-    return log - size * Math.log(power / size) - volume;
-  }, 0);
+  const means = new Float64Array(size);
+  let volume = 0;
+  for (let k = 0; k < size; k++) {
+    let power = 0;
+    for (const { re, im } of lines) power += re[k]! ** 2 + im[k]! ** 2;
+    means[k] = power / lines.length + FAINTEST;
+    volume += Math.log(means[k]!);
+  }
+  let log = 0;
+  for (const { re, im } of lines) {
+    let power = 0;
+    for (let k = 0; k < size; k++) power += (re[k]! ** 2 + im[k]! ** 2) / means[k]!;
+    log -= size * Math.log(power / size) + volume;
+  }
+  return log;
 }
 
 /** The likeliest, by the mean of its logarithm. */
