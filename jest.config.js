@@ -1,4 +1,4 @@
-const { takesStamp } = require('./scripts/takesStamp.cjs');
+const { takesStamps } = require('./scripts/takesStamp.cjs');
 
 /** The core, the server and the browser tests are plain modern TypeScript; the store runs on the app's web preset. */
 const aliases = { '^@/(.*)$': '<rootDir>/src/$1', '^@server/(.*)$': '<rootDir>/server/$1' };
@@ -14,7 +14,7 @@ const swc = (parser) => [
 const typescript = swc({ syntax: 'typescript' });
 
 const plain = {
-  globals: { TAKES_STAMP: takesStamp(__dirname) },
+  globals: { STAMPS: takesStamps(__dirname) },
   moduleNameMapper: aliases,
   testEnvironment: 'node',
   // Looking globals up from inside Jest's sandbox is slow; these are looked up in every inner loop.

@@ -1,7 +1,7 @@
 /** Programs of ours in TypeScript, made into one file that Node runs. */
 import { basename, join } from 'node:path';
 import { root } from './ensure.mjs';
-import { takesStamp } from './takesStamp.cjs';
+import { takesStamps } from './takesStamp.cjs';
 
 /** @returns the file; programs that drive a browser are left to their packages. */
 export async function bundled(entry, name = basename(entry, '.ts')) {
@@ -13,7 +13,7 @@ export async function bundled(entry, name = basename(entry, '.ts')) {
     outfile,
     bundle: true,
     alias: { '@': join(root, 'src') },
-    define: { TAKES_STAMP: JSON.stringify(takesStamp(root)) },
+    define: { STAMPS: JSON.stringify(takesStamps(root)) },
     platform: 'node',
     format: 'cjs',
     target: 'node20',

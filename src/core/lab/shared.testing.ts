@@ -1,33 +1,67 @@
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Take } from '@/core/take';
+import { deserialize, serialize } from 'node:v8';
+import type { Sounded, Take } from '@/core/take';
 import type { Performance } from './perform';
-import { simulateTake, type SimulatedTake } from './simulateTake';
-
-/** Of the sources that the running program was made of: its test runner or bundler says it, as the folder may have changed since. */
-declare const TAKES_STAMP: string;
-const FOLDER = join(process.cwd(), 'build', 'takes', TAKES_STAMP);
-
-type Shared = { readonly take: Take; readonly performance: Omit<Performance, 'audio'> };
-type Options = Omit<SimulatedTake, 'room' | 'onLastSample'>;
+import { soundedBy, takeBy, type SimulatedTake } from './simulateTake';
 
 /**
- * For tests and the bench: a simulated take without its sound. The same take is played and heard once, whoever asks for it, as
- * long as nothing changes that it depends on.
+ * Of the sources that the running program was made of, those that decide what sounds and those that decide what is heard in it: the
+ * test runner or bundler says it, as the folder may have changed since.
+ */
+declare const STAMPS: { readonly sounded: string; readonly takes: string };
+const FOLDER = join(process.cwd(), 'build', 'takes');
+
+interface Truth {
+  readonly performance: Omit<Performance, 'audio'>;
+}
+type Shared = Truth & { readonly take: Take };
+type Options = Omit<SimulatedTake, 'room' | 'onLastSample'>;
+
+/** What was made before, of the same, or is made now and kept. */
+function kept<T>(
+  file: string,
+  pack: (made: T) => Buffer | string,
+  unpack: (packed: Buffer) => T,
+  make: () => T,
+): T {
+  if (existsSync(file)) return unpack(readFileSync(file));
+  const made = make();
+  mkdirSync(join(file, '..'), { recursive: true });
+  // Two that make the same at once must not read each other's half.
+  const mine = `${file}.${process.pid}`;
+  writeFileSync(mine, pack(made));
+  renameSync(mine, file);
+  return made;
+}
+
+/**
+ * For tests and the bench: a simulated take without its sound. The same take is played once and heard once, whoever asks for it, as
+ * long as nothing changes that it depends on: a change of how notes are told apart plays nothing again.
  */
 export function sharedTake(options: Options): Shared {
-  const file = join(FOLDER, `${createHash('sha1').update(JSON.stringify(options)).digest('hex')}.json`);
-  if (existsSync(file)) return JSON.parse(readFileSync(file, 'utf8')) as Shared;
-  const { take, performance } = simulateTake(options);
-  const shared: Shared = {
-    take,
-    performance: { notes: performance.notes, events: performance.events, sampleRate: performance.sampleRate },
-  };
-  mkdirSync(FOLDER, { recursive: true });
-  // Two that play the same at once must not read each other's half.
-  const mine = `${file}.${process.pid}`;
-  writeFileSync(mine, JSON.stringify(shared));
-  renameSync(mine, file);
-  return JSON.parse(JSON.stringify(shared)) as Shared;
+  const name = createHash('sha1').update(JSON.stringify(options)).digest('hex');
+  return kept<Shared>(
+    join(FOLDER, STAMPS.takes, `${name}.json`),
+    (shared) => JSON.stringify(shared),
+    (packed) => JSON.parse(packed.toString()) as Shared,
+    () => {
+      const { sounded, performance } = sharedSound(name, options);
+      // As it is read the next time.
+      return JSON.parse(JSON.stringify({ take: takeBy(options, sounded).take, performance })) as Shared;
+    },
+  );
 }
+
+const sharedSound = (name: string, options: Options) =>
+  kept<Truth & { sounded: Sounded }>(
+    join(FOLDER, STAMPS.sounded, name),
+    serialize,
+    (packed) => deserialize(packed) as Truth & { sounded: Sounded },
+    () => {
+      const { sounded, performance } = soundedBy(options);
+      const { notes, events, sampleRate } = performance;
+      return { sounded, performance: { notes, events, sampleRate } };
+    },
+  );

@@ -1,14 +1,22 @@
 import type { Seconds } from '@/core/base';
-import { unfolded } from '@/core/hearing/matching';
-import type { Score } from '@/core/music';
+import { unfolded, type Score } from '@/core/music';
 import { findInstrument, type Instrument } from '@/core/instruments';
 import { altered, type Alteration } from './altered';
 import { heardIn, rooms, type RoomName } from './rooms';
 import { noFaults, type FaultRates } from './faults';
 import { perform, type Performance } from './perform';
 import { steadyPlayer, type Player } from './player';
-import { takeOf, UNTOLD, type Setup, type Take } from '@/core/take';
-import { TakeListener, type HeardTake, type TakeRequest } from '@/core/take';
+import {
+  heardTake,
+  TakeListener,
+  takeOf,
+  UNTOLD,
+  type HeardTake,
+  type Setup,
+  type Sounded,
+  type Take,
+  type TakeRequest,
+} from '@/core/take';
 
 const PIECE = 4096;
 
@@ -66,38 +74,40 @@ function instrumentOf({ instrument, score }: SimulatedTake): Instrument {
   return found;
 }
 
-/**
- * A score as a simulated player plays it, heard and measured as the stand does it, without waiting for its sound.
- * Returns the take, the truth about it, and what was heard together with its sound.
- */
-export function simulateTake(options: SimulatedTake): {
-  take: Take;
-  performance: Performance;
-  heard: HeardTake;
-} {
-  const { sampleRate = SAMPLE_RATE, leadSeconds = LEAD } = options;
+/** What the listener is told of a take, as the stand tells it. */
+export function requestOf(options: SimulatedTake): TakeRequest {
   const score = unfolded(options.score);
-  const instrument = instrumentOf(options);
+  return {
+    score,
+    instrument: instrumentOf(options),
+    sampleRate: options.sampleRate ?? SAMPLE_RATE,
+    a4: 440,
+    gainControlled: false,
+    longestSeconds: Infinity,
+    firstBeat: score.tempo === null ? null : (options.leadSeconds ?? LEAD),
+    roundTrip: { seconds: 0, how: 'exact' },
+    ...options.told,
+  };
+}
+
+/** What sounds when a score is played, in its room, as far as listening goes; and the truth about it. */
+export function soundedBy(options: SimulatedTake): { performance: Performance; sounded: Sounded } {
+  const { sampleRate = SAMPLE_RATE, heardIn: where } = options;
   const performance = played(options);
-  const { heardIn: where } = options;
   const audio = where
     ? heardIn(rooms[where.room], performance.audio, sampleRate, where.place)
     : performance.audio;
   options.room?.(audio, sampleRate);
-  const listener = new TakeListener({
-    score,
-    instrument,
-    sampleRate,
-    a4: 440,
-    gainControlled: false,
-    longestSeconds: Infinity,
-    firstBeat: score.tempo === null ? null : leadSeconds,
-    roundTrip: { seconds: 0, how: 'exact' },
-    ...options.told,
-  });
+  const listener = new TakeListener(requestOf(options));
   for (let at = 0; at < audio.length; at += PIECE) listener.push(at, audio.subarray(at, at + PIECE));
   options.onLastSample?.();
-  const heard = listener.finish();
+  return { performance, sounded: listener.sounded() };
+}
+
+/** The take that is made of what sounded. */
+export function takeBy(options: SimulatedTake, sounded: Sounded): { take: Take; heard: HeardTake } {
+  const { score, instrument, sampleRate } = requestOf(options);
+  const heard = heardTake(requestOf(options), sounded);
   const take = takeOf(options.id ?? 'simulated', options.when ?? new Date(0), score, instrument, heard, {
     source: 'simulated',
     offsets: null,
@@ -109,5 +119,18 @@ export function simulateTake(options: SimulatedTake): {
     setup: { ...UNTOLD, ...options.setup },
     school: options.school ?? null,
   });
-  return { take, performance, heard };
+  return { take, heard };
+}
+
+/**
+ * A score as a simulated player plays it, heard and measured as the stand does it, without waiting for its sound.
+ * Returns the take, the truth about it, and what was heard together with its sound.
+ */
+export function simulateTake(options: SimulatedTake): {
+  take: Take;
+  performance: Performance;
+  heard: HeardTake;
+} {
+  const { performance, sounded } = soundedBy(options);
+  return { performance, ...takeBy(options, sounded) };
 }

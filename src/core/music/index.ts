@@ -88,3 +88,4 @@ export { newHands } from './hands';
 export { excerpt, markedFor, placesIn, type Place } from './ownMusic';
 export { barsBetween, droneHertz, droneNotes, restFrom, type Bars } from './stretch';
 export { storedScoreSchema } from './storedScore';
+export { unfolded } from './unfolded';

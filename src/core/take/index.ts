@@ -11,7 +11,9 @@ export {
   type ToldConditions,
   type Take,
 } from './take';
-export { TakeListener, type HeardTake, type TakeRequest } from './takeListener';
+export { heardTake, type HeardTake, type Sounded } from './heardTake';
+export { TakeListener } from './takeListener';
+export type { TakeRequest } from './takeRequest';
 export { beatSeconds, beatsOf, NO_BEAT, timingSchema, type Timing } from './timing';
 export { writtenDown } from './writtenDown';
 export { joinHeard } from './join';

@@ -1,7 +1,7 @@
 import type { Seconds } from '@/core/base';
 import type { NoteEvent } from '@/core/hearing/notes';
 import { perTraced, type Trace } from './trace';
-import type { HeardTake } from './takeListener';
+import type { HeardTake } from './heardTake';
 
 /** A stretch of a take that was played in several, and the beat of the music that it began with. */
 export interface Stretch {

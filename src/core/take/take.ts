@@ -3,7 +3,7 @@ import { instrumentSchema, type Instrument } from '@/core/instruments';
 import { storedScoreSchema, type Score } from '@/core/music';
 import { roomSchema } from '@/core/hearing/room';
 import { eventSchema, noteSchema, transitionSchema } from '@/core/hearing/notes';
-import type { HeardTake } from './takeListener';
+import type { HeardTake } from './heardTake';
 import { timingSchema } from './timing';
 import { traceSchema } from './trace';
 

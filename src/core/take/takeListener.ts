@@ -1,9 +1,5 @@
-import { sum } from 'd3-array';
-import { fromInt16, type Seconds } from '@/core/base';
-import { secondsAt, type Score } from '@/core/music';
-import { hearWritten, unfolded } from '@/core/hearing/matching';
-import { listeningRange, type Instrument } from '@/core/instruments';
-import { hearNotes, ORDINARY_PURITY, type Note, type NoteEvent, type Transition } from '@/core/hearing/notes';
+import { fromInt16 } from '@/core/base';
+import { listeningRange } from '@/core/instruments';
 import {
   CLICK_SECONDS,
   clickMask,
@@ -11,70 +7,17 @@ import {
   Listener,
   locateClicks,
   type Click,
-  type Frames,
   type LiveFrame,
 } from '@/core/hearing/signal';
-import type { RoomSound } from '@/core/hearing/room';
-import type { Offsets } from '@/core/tuning';
-import { hearPartner } from './partner';
-import { steadyIn } from './steady';
-import { framesWithout } from './without';
+import { heardTake, type HeardTake, type Sounded } from './heardTake';
 import { Recorder } from './recorder';
-import { beatsOf, type Timing } from './timing';
-import { traceOf, type Trace } from './trace';
-
-/** What has to be known before a take begins. */
-export interface TakeRequest {
-  readonly score: Score;
-  readonly instrument: Instrument;
-  readonly sampleRate: number;
-  readonly a4: number;
-  readonly gainControlled: boolean;
-  readonly longestSeconds: number;
-  /** Clock time of the first beat of the music; null without a metronome. */
-  readonly firstBeat: number | null;
-  /** Beat of the music that this is, where it was not begun from the beginning. */
-  readonly fromBeat?: number | undefined;
-  /** Where notes ought to lie against equal temperament, cents by MIDI number. */
-  readonly offsets?: Offsets | undefined;
-  /** Pitches of a drone that sounds in the room, Hz; none with headphones. */
-  readonly drone?: readonly number[] | undefined;
-  /** Someone else plays or hums along. */
-  readonly company?: boolean | undefined;
-  /** The other one holds a pitch that sounds alone first: it is found there, and then taken out. */
-  readonly partner?: boolean | undefined;
-  /** How far a tone may move and still be pure: the player's level decides. */
-  readonly purity?: { readonly cents: number; readonly decibels: number } | undefined;
-  /** How sound gets from the metronome into the recording. */
-  readonly roundTrip: Timing['roundTrip'];
-}
-
-/** Everything that was heard in a take, and its sound. */
-export interface HeardTake {
-  readonly durationSeconds: number;
-  readonly notes: Note[];
-  readonly events: NoteEvent[];
-  readonly transitions: Transition[];
-  readonly floorDb: number;
-  /** How the room answers. */
-  readonly room: RoomSound;
-  readonly clipped: boolean;
-  /** Sound that the device lost, in all. */
-  readonly lostSeconds: Seconds;
-  readonly trace: Trace;
-  readonly timing: Timing;
-  /** What a partner was found to hold, Hz; null without one, or where it could not be found. */
-  readonly heldHz: number | null;
-  /** What sounded all along although nobody told of it, Hz: it was taken out. */
-  readonly steadyHz: number[];
-  readonly audio: Int16Array<ArrayBuffer>;
-}
+import type { TakeRequest } from './takeRequest';
+import type { Timing } from './timing';
 
 const LONGEST_DROPOUT_SECONDS = 10;
 
 /** Follows one take from its first sample to its measures. Knows nothing of workers and messages. */
 export class TakeListener {
-  private readonly instrument: Instrument;
   private readonly listener: Listener;
   private readonly recorder = new Recorder();
   private readonly clicks: Click[] = [];
@@ -89,9 +32,7 @@ export class TakeListener {
 
   constructor(private readonly request: TakeRequest) {
     this.firstBeat = request.firstBeat;
-    const { instrument } = request;
-    this.instrument = instrument;
-    this.listener = new Listener(request.sampleRate, listeningRange(instrument, request.a4), {
+    this.listener = new Listener(request.sampleRate, listeningRange(request.instrument, request.a4), {
       onFrame: (frame) => this.follow(frame),
       removed: droneFrequencies(request.drone ?? [], request.sampleRate),
     });
@@ -139,59 +80,19 @@ export class TakeListener {
   }
 
   finish(): HeardTake {
-    const { request } = this;
+    return heardTake(this.request, this.sounded());
+  }
+
+  /** Ends listening. What was heard so far, not yet told apart into notes: frames, sound, and where the beats fall. */
+  sounded(): Sounded {
     const frames = this.listener.finish();
-    const audio = this.recorder.toArray();
     const lag = this.clickLag ?? this.findClicks();
     if (lag !== null) {
       const clicks = this.clicks.map((click) => ({ ...click, seconds: click.seconds - this.origin }));
       const covered = clickMask(frames.count, frames.hopSeconds, clicks, lag, this.maskReach);
       for (let i = 0; i < covered.length; i++) if (covered[i]) frames.masked[i] = 1;
     }
-    const options = {
-      a4: request.a4,
-      gainControlled: request.gainControlled,
-      ...(request.offsets && { offsets: request.offsets }),
-      purity: { ...(request.purity ?? ORDINARY_PURITY), vibratoAllowed: request.score.vibrato !== 'none' },
-    };
-    const timing = this.timing(lag);
-    const score = unfolded(request.score);
-    const beats = beatsOf(this.timingOfMusic(timing, score), score);
-    const hear = (found: Frames, company = false) =>
-      hearWritten(found, this.instrument, { ...options, company }, score, beats);
-    const range = listeningRange(this.instrument, request.a4);
-    const partner = request.partner
-      ? hearPartner(
-          audio,
-          frames,
-          hearNotes(frames, this.instrument, options).notes[0],
-          range,
-          request.sampleRate,
-          hear,
-        )
-      : null;
-    const company = (request.company ?? false) && !partner;
-    const first = partner?.heard ?? hear(frames, company);
-    const known = partner !== null || company || (request.drone ?? []).length > 0;
-    const steady = known ? [] : steadyIn(audio, first, request.sampleRate, request.a4);
-    const removed = steady.flatMap(({ partials }) => partials);
-    const heard =
-      removed.length > 0 ? hear(framesWithout(removed, audio, frames, range, request.sampleRate)) : first;
-    return {
-      durationSeconds: audio.length / request.sampleRate,
-      notes: heard.notes,
-      events: heard.events,
-      transitions: heard.transitions,
-      floorDb: heard.room.floorDb,
-      room: { decaySeconds: heard.room.decaySeconds, spreadDb: heard.room.spreadDb },
-      clipped: frames.clipped.some((c) => c === 1),
-      lostSeconds: sum(frames.lost.map(({ startSeconds, endSeconds }) => endSeconds - startSeconds)),
-      trace: traceOf(heard.frames, request.a4),
-      timing,
-      heldHz: partner?.heldHz ?? null,
-      steadyHz: steady.map(({ hz }) => hz),
-      audio,
-    };
+    return { frames, audio: this.recorder.toArray(), timing: this.timing(lag) };
   }
 
   private take(samples: Float32Array): void {
@@ -241,15 +142,6 @@ export class TakeListener {
     return this.clicks.some(
       (click) => at > click.seconds - maskReach && at < click.seconds + CLICK_SECONDS + maskReach,
     );
-  }
-
-  /** The same with the first beat of the whole music, whichever beat the take began with. */
-  private timingOfMusic(timing: Timing, score: Score): Timing {
-    const { firstBeatSeconds } = timing;
-    const { fromBeat = 0 } = this.request;
-    return firstBeatSeconds === null
-      ? timing
-      : { ...timing, firstBeatSeconds: firstBeatSeconds - secondsAt(score, fromBeat) };
   }
 
   /** Where the beats fall on the take's own time line, measured by the clicks of the count-in where they can be heard. */

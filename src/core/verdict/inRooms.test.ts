@@ -5,7 +5,7 @@ import { playerFor, type Player } from '@/core/lab';
 import { sharedTake } from '@/core/lab/shared.testing';
 import { judge, limitsOf } from '.';
 import { faultlessIn } from './rooms.testing';
-import { beginning } from './truth.testing';
+import { beginning, OFTEN_ENOUGH } from './truth.testing';
 
 // `npm run bench -- rooms --what=families` counts all families, instruments and places.
 test.each(
@@ -42,7 +42,7 @@ test.each(
     3,
   ),
 )('a faultless %s is told of no fault in %s in a living room (place %d)', (id, familyId, place) => {
-  const report = faultlessIn('living', [place], [findInstrument(id)!], [findFamily(familyId)!]);
+  const report = faultlessIn('living', [place], [findInstrument(id)!], [findFamily(familyId)!], OFTEN_ENOUGH);
   expect(report.takes).toBe(1);
   expect(report.wrong).toEqual([]);
 });
@@ -60,7 +60,7 @@ test.each(
 )(
   'a faultless %s that swings where vibrato is wanted is told of no fault in %s (%s)',
   (id, familyId, room) => {
-    const report = faultlessIn(room, [1], [findInstrument(id)!], [findFamily(familyId)!], {
+    const report = faultlessIn(room, [1], [findInstrument(id)!], [findFamily(familyId)!], OFTEN_ENOUGH, {
       vibrato: 'wanted',
     });
     expect(report.takes).toBe(1);
@@ -76,7 +76,7 @@ const readIn = (
   faulty: Partial<Player> = {},
 ) => {
   const instrument = findInstrument(id)!;
-  const score = beginning(findFamily(familyId)!, instrument, undefined, set)!;
+  const score = beginning(findFamily(familyId)!, instrument, OFTEN_ENOUGH, set)!;
   const { take } = sharedTake({
     score,
     instrument,
@@ -89,7 +89,7 @@ const readIn = (
 
 test('the noise of a bad room under a clarinet that fades is no undertone', () => {
   const instrument = findInstrument('clarinet-bb')!;
-  const score = beginning(findFamily('swells')!, instrument, undefined, { range: { low: 71, high: 72 } })!;
+  const score = beginning(findFamily('swells')!, instrument, OFTEN_ENOUGH, { range: { low: 71, high: 72 } })!;
   const heardIn = { room: 'bad', place: 3 } as const;
   const { take } = sharedTake({ score, instrument, seed: 3, player: playerFor(score), heardIn });
   expect(take.notes.length).toBeGreaterThan(0);

@@ -1,9 +1,9 @@
 import { type Cents, COLOURS, median, type Midi, type Seconds } from '@/core/base';
-import { align, unfolded, type Alignment, type Beats, type Group, type Match } from '@/core/hearing/matching';
+import { align, type Alignment, type Beats, type Group, type Match } from '@/core/hearing/matching';
 import { blurOf, reckonedWith, type RoomSound } from '@/core/hearing/room';
 import { type Note, type NoteEvent, type Transition, type UnknownReason } from '@/core/hearing/notes';
 import { type Instrument } from '@/core/instruments';
-import type { Role, Score, ScoreNote } from '@/core/music';
+import { unfolded, type Role, type Score, type ScoreNote } from '@/core/music';
 import { beatsOf, type Take, type Trace } from '@/core/take';
 import type { Limits } from './limits';
 import { straysIn } from './strays';

@@ -4,7 +4,7 @@ import { playerFor, type RoomName } from '@/core/lab';
 import { sharedTake } from '@/core/lab/shared.testing';
 import type { Take } from '@/core/take';
 import { judge, limitsOf, say } from '.';
-import { beginning } from './truth.testing';
+import { beginning, type Beginning } from './truth.testing';
 
 /** What the faultless player plays of a family that fits, as heard in a place. */
 function takeIn(
@@ -12,9 +12,10 @@ function takeIn(
   place: number,
   instrument: Instrument,
   family: Family,
+  most?: Beginning,
   set: Readonly<Record<string, unknown>> = {},
 ): Take | null {
-  const score = beginning(family, instrument, undefined, set);
+  const score = beginning(family, instrument, most, set);
   const heardIn = room && { heardIn: { room, place } };
   return score && sharedTake({ score, instrument, seed: place, player: playerFor(score), ...heardIn }).take;
 }
@@ -31,9 +32,10 @@ export function saidOnlyIn(
   places: readonly number[],
   instrument: Instrument,
   family: Family,
+  most?: Beginning,
 ): string[] {
   const saidIn = (here: RoomName | null, place: number) => {
-    const take = takeIn(here, place, instrument, family);
+    const take = takeIn(here, place, instrument, family, most);
     if (!take) return [];
     const { headline, findings, notes } = say(judge(take, limitsOf('steady')), 'english');
     return [headline, ...findings.map(({ sentence }) => sentence), ...notes.map(({ manner }) => manner)];
@@ -65,6 +67,7 @@ export function faultlessIn(
   places: readonly number[],
   chosen: readonly Instrument[],
   chosenFamilies: readonly Family[] = families,
+  most?: Beginning,
   set: Readonly<Record<string, unknown>> = {},
 ): RoomReport {
   const wrong: string[] = [];
@@ -72,7 +75,7 @@ export function faultlessIn(
   for (const instrument of chosen)
     for (const family of chosenFamilies) {
       for (const place of places) {
-        const take = takeIn(room, place, instrument, family, set);
+        const take = takeIn(room, place, instrument, family, most, set);
         if (!take) continue;
         const judgement = judge(take, limitsOf('steady'));
         takes++;

@@ -5,7 +5,7 @@ import { noFaults, steadyPlayer } from '@/core/lab';
 import { sharedTake } from '@/core/lab/shared.testing';
 import { displayName } from '@/core/tuning';
 import { judge, limitsOf, say } from '.';
-import { beginning, sentencesOf } from './truth.testing';
+import { beginning, OFTEN_ENOUGH, sentencesOf } from './truth.testing';
 
 const clarinet = findInstrument('clarinet-bb')!;
 
@@ -21,7 +21,7 @@ test.each(thinned(['harmonic-climb', 'melody', 'octave-slurs', 'octave-check', '
   'all that is said of %s names the notes as they sound, where that is asked',
   (family) => {
     const { take } = sharedTake({
-      score: beginning(findFamily(family)!, clarinet)!,
+      score: beginning(findFamily(family)!, clarinet, OFTEN_ENOUGH)!,
       instrument: clarinet,
       seed: 3,
       player: { ...steadyPlayer, offsetCents: 22 },

@@ -1,3 +1,5 @@
+import { WHOLE } from '@/core/base/thinned.testing';
+import type { Seconds } from '@/core/base';
 import { families, type Family, type Score } from '@/core/music';
 import { instruments, type Instrument } from '@/core/instruments';
 import { groupsOf } from '@/core/hearing/matching';
@@ -15,16 +17,23 @@ import { judge, limitsOf, say, type FaultKind, type Judgement, type Verdict } fr
 import { advise } from './coach';
 
 /** So much of an exercise says as much as all of it. */
-const MOST_NOTES = 20;
-const MOST_SECONDS = 40;
+const WHOLE_BEGINNING = { notes: 20, seconds: 40 } as const;
 /** Half of that, for the sample that is played at every change. */
 export const SAMPLE = { notes: 10, seconds: 14 } as const;
+/** What a test plays of an exercise. */
+export const OFTEN_ENOUGH: Beginning = WHOLE ? WHOLE_BEGINNING : SAMPLE;
+
+/** How much of an exercise is played. */
+export interface Beginning {
+  readonly notes: number;
+  readonly seconds: Seconds;
+}
 
 /** The beginning of a family's exercise on an instrument; null where it does not fit. */
 export function beginning(
   family: Family,
   instrument: Instrument,
-  most: { readonly notes: number; readonly seconds: number } = { notes: MOST_NOTES, seconds: MOST_SECONDS },
+  most: Beginning = WHOLE_BEGINNING,
   set: Readonly<Record<string, unknown>> = {},
 ): Score | null {
   const made = family.make(instrument, set);
@@ -100,7 +109,7 @@ const FAULTLESS: Partial<Player> = { offsetCents: 0, driftCentsPerSecond: 0, lat
 export function faultless(
   chosen: readonly Instrument[],
   chosenFamilies: readonly Family[] = families,
-  most?: { readonly notes: number; readonly seconds: number },
+  most?: Beginning,
 ): { rows: FaultlessRow[]; judged: number; sentences: string[] } {
   const rows: FaultlessRow[] = [];
   const sentences = new Set<string>();

@@ -1,10 +1,9 @@
 import type { Midi } from '@/core/base';
 import { Session, SourceProblem, type SessionOptions, type SourceChoice } from '@/audio';
 import { pagesOf, type Page } from '@/core/hearing/following';
-import { unfolded } from '@/core/hearing/matching';
 import { writtenOf, type Instrument } from '@/core/instruments';
 import { displayName } from '@/core/tuning';
-import { scoreBeats, type Score } from '@/core/music';
+import { scoreBeats, unfolded, type Score } from '@/core/music';
 import type { Take } from '@/core/take';
 import { limitsOf } from '@/core/verdict';
 import { beginRunning, clearRunning, refreshRunning, type Running, type Settings } from '@/store';

@@ -1,5 +1,5 @@
 import type { Midi } from '@/core/base';
-import { endOfBars, type Score, type ScoreNote } from '@/core/music';
+import type { Score, ScoreNote } from '@/core/music';
 import { soundingOf, type Instrument } from '@/core/instruments';
 
 /** What is heard as one note: a note of the score, with those that go on at the same pitch under one slur. */
@@ -54,21 +54,4 @@ export function groupsOf(score: Pick<Score, 'notes'>, instrument: Instrument): G
     });
   });
   return groups;
-}
-
-/** A score with its repeats written out, each from a new bar. */
-export function unfolded(score: Score): Score {
-  if (score.repeats <= 1) return score;
-  const length = endOfBars(score);
-  const times = Array.from({ length: score.repeats }, (_, i) => i * length);
-  const shifted = <T extends { startBeat: number }>(parts: readonly T[]) =>
-    times.flatMap((by) => parts.map((part) => ({ ...part, startBeat: part.startBeat + by })));
-  const last = score.notes.length - 1;
-  return {
-    ...score,
-    repeats: 1,
-    metres: shifted(score.metres),
-    notes: shifted(score.notes.map((note, i) => (i === last ? { ...note, breathAfter: true } : note))),
-    pictures: shifted(score.pictures),
-  };
 }

@@ -1,9 +1,9 @@
 import * as fc from 'fast-check';
 import { Random } from '@/core/base';
-import type { Score } from '@/core/music';
+import { unfolded, type Score } from '@/core/music';
 import { scoreOfFamily } from '@/core/music/scores.testing';
 import type { Note } from '@/core/hearing/notes';
-import { align, Aligner, groupsOf, LiveNotes, unfolded, type Sounded } from '.';
+import { align, Aligner, groupsOf, LiveNotes, type Sounded } from '.';
 import { AT_60, flute, FREE, heard, row } from './rows.testing';
 
 const inTurn = (...midis: number[]) => midis.map((midi, i) => heard(midi, i));

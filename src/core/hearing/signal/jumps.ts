@@ -174,10 +174,12 @@ export class Jumps {
   private periodBefore(at: number): number | null {
     const from = at - this.longest;
     const shortest = Math.floor(SHORTEST_PERIOD * this.rate);
-    const likenesses = Float64Array.from({ length: this.longest + 1 }, (_, lag) =>
-      lag < shortest ? 0 : this.likeness(from - lag, from, this.longest),
-    );
-    const best = Math.max(...likenesses);
+    const likenesses = new Float64Array(this.longest + 1);
+    let best = 0;
+    for (let lag = shortest; lag <= this.longest; lag++) {
+      likenesses[lag] = this.likeness(from - lag, from, this.longest);
+      if (likenesses[lag]! > best) best = likenesses[lag]!;
+    }
     if (best < ALIKE) return null;
     const first = likenesses.findIndex((like) => like > NEARLY * best);
     let period = first;
@@ -192,12 +194,13 @@ export class Jumps {
   }
 
   private likeness(a: number, b: number, length: number): number {
+    const { samples } = this;
     let product = 0;
     let power = 1e-12;
     const stride = length > 200 ? 3 : 1;
     for (let i = 0; i < length; i += stride) {
-      const x = this.samples[a + i]!;
-      const y = this.samples[b + i]!;
+      const x = samples[a + i]!;
+      const y = samples[b + i]!;
       product += x * y;
       power += x * x + y * y;
     }

@@ -2,9 +2,8 @@ import { DAY_MS } from '@/core/base';
 import type { Instrument } from '@/core/instruments';
 import { playedOf, type Crossing, type Entry, type Played } from '@/core/ledger';
 import { rowOf, slurOf } from '@/core/ledger/memory.testing';
-import type { Level, Score } from '@/core/music';
+import { unfolded, type Level, type Score } from '@/core/music';
 import { scoreOfBlock, type Block } from '@/core/plan';
-import { unfolded } from '@/core/hearing/matching';
 import { Learner, type LearnerKind } from './learner';
 
 const FIRST = Date.UTC(2026, 0, 5);
