@@ -3,7 +3,7 @@ import { findInstrument } from '@/core/instruments';
 import { LEVELS } from '@/core/music';
 import { heldNote, scoreOfFamily } from '@/core/music/scores.testing';
 import { storedOf, takeFromStored, type Take } from '@/core/take';
-import { emptyTake } from '@/core/take/takes.testing';
+import { EMPTY_TRACE, emptyTake } from '@/core/take/takes.testing';
 import { judge, limitsOf } from '@/core/verdict';
 import { asWritten, type Otherwise } from '@/core/verdict/asWritten.testing';
 import { digestOf, entrySchema, isClean, packedCellsSchema, sparkTrace, unpacked, weakNotes } from '.';
@@ -165,6 +165,7 @@ test('a take is read back from what is stored of it, bit by bit, and damage is t
   const pitchMidi = [null, 69.1234, 81.0001, null];
   const column = [null, -20.12, 3.456, 0.5];
   const trace = {
+    ...EMPTY_TRACE,
     stepSeconds: 0.03,
     pitchMidi,
     levelDb: [-120, -20.1, -3.3, -60],

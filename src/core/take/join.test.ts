@@ -1,7 +1,7 @@
 import { scoreOf } from '@/core/music';
 import type { Note } from '@/core/hearing/notes';
 import { beatSeconds, joinHeard, NO_BEAT, longestPlaying, type HeardTake } from '.';
-import { emptyTake } from './takes.testing';
+import { EMPTY_TRACE, emptyTake } from './takes.testing';
 
 const note = (startSeconds: number, soundingMidi = 69): Note =>
   ({ startSeconds, endSeconds: startSeconds + 0.8, soundingMidi }) as Note;
@@ -42,6 +42,7 @@ function stretch(seconds: number, step: number, firstBeatSeconds: number | null)
     clipped: false,
     lostSeconds: 0,
     trace: {
+      ...EMPTY_TRACE,
       stepSeconds: step,
       pitchMidi: known,
       levelDb: known.map(() => -20),

@@ -9,7 +9,8 @@ const packedSchema = z.object({
   stepSeconds: z.number().positive(),
   pitchMidi: z.string(),
   levelDb: z.string(),
-  ...perTraced(() => z.string()),
+  // A take of before a feature was told of has none.
+  ...perTraced(() => z.string().default('')),
 });
 type Packed = z.infer<typeof packedSchema>;
 

@@ -1,6 +1,10 @@
 import { findInstrument } from '@/core/instruments';
 import { heldNote } from '@/core/music/scores.testing';
-import { NO_BEAT, TAKE_VERSION, UNTOLD, type HeardTake, type Take } from '.';
+import { NO_BEAT, TAKE_VERSION, UNTOLD, type HeardTake, type Take, type Trace } from '.';
+import { perTraced } from './trace';
+
+/** For tests: a thread with nothing on it, whatever features there are. */
+export const EMPTY_TRACE: Trace = { stepSeconds: 0.03, pitchMidi: [], levelDb: [], ...perTraced(() => []) };
 
 /** For tests: a take in which nothing was heard, but for what is given. */
 export function emptyTake(part: Partial<Take> = {}): Take {
@@ -33,7 +37,7 @@ export function emptyTake(part: Partial<Take> = {}): Take {
     notes: [],
     events: [],
     transitions: [],
-    trace: { stepSeconds: 0.03, pitchMidi: [], levelDb: [], airinessDb: [], brightness: [], richness: [] },
+    trace: EMPTY_TRACE,
     heldHz: null,
     remark: '',
     audio: null,

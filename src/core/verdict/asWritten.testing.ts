@@ -1,9 +1,10 @@
+import { perColour } from '@/core/base';
 import { secondsAt, type Score } from '@/core/music';
 import { findInstrument, writtenOf } from '@/core/instruments';
 import { groupsOf, type Group } from '@/core/hearing/matching';
 import type { Note, NoteEvent, Transition } from '@/core/hearing/notes';
 import type { Conditions, Take, Timing } from '@/core/take';
-import { emptyTake } from '@/core/take/takes.testing';
+import { EMPTY_TRACE, emptyTake } from '@/core/take/takes.testing';
 import { noteName } from '@/core/tuning';
 import {
   figuresAt,
@@ -84,6 +85,7 @@ export function asWritten(score: Score, otherwise: Otherwise = {}): Take {
       levelDriftDbPerSecond: 0,
       levelWobbleDb: 0.3,
       centsPer10Db: null,
+      ...perColour(() => null),
       brightness: 2,
       richness: 9,
       airinessDb: -35,
@@ -137,6 +139,7 @@ function traceOf(notes: readonly Note[], durationSeconds: number, floorDb: numbe
     notes.find((note) => (i + 0.5) * STEP >= note.startSeconds && (i + 0.5) * STEP < note.endSeconds),
   );
   return {
+    ...EMPTY_TRACE,
     stepSeconds: STEP,
     pitchMidi: at.map((note) => (note ? note.soundingMidi + (note.centreCents ?? 0) / 100 : null)),
     levelDb: at.map((note) => note?.levelDb ?? floorDb),

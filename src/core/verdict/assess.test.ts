@@ -1,3 +1,4 @@
+import { perColour } from '@/core/base';
 import { heldNote } from '@/core/music/scores.testing';
 import type { Note } from '@/core/hearing/notes';
 import { NO_BEAT, type Timing } from '@/core/take';
@@ -23,6 +24,7 @@ const note: Note = {
   levelDriftDbPerSecond: 0,
   levelWobbleDb: 0.4,
   centsPer10Db: null,
+  ...perColour(() => null),
   brightness: 2,
   richness: 9,
   airinessDb: -35,

@@ -4,7 +4,7 @@ import { scoreOfFamily } from '@/core/music/scores.testing';
 import { findInstrument, soundingOf } from '@/core/instruments';
 import type { Note } from '@/core/hearing/notes';
 import type { Trace } from '@/core/take';
-import { emptyTake } from '@/core/take/takes.testing';
+import { EMPTY_TRACE, emptyTake } from '@/core/take/takes.testing';
 import { LEVELS } from '@/core/music';
 import { judge, LIMIT_IDS, limitsOf, ownLimitsSchema, type Judgement } from '.';
 import { said, sentenceOf, wholeValue as value } from './asWritten.testing';
@@ -36,6 +36,7 @@ function judgedOf(score: Score, seconds: number, sound: (t: number) => Sound): J
   const midi = soundingOf(findInstrument('flute')!, score.notes[0]!.written);
   const points = Array.from({ length: Math.ceil(seconds / STEP) }, (_, i) => sound((i + 0.5) * STEP));
   const trace: Trace = {
+    ...EMPTY_TRACE,
     stepSeconds: STEP,
     pitchMidi: points.map(({ cents }) => midi + cents / 100),
     levelDb: points.map(({ levelDb }) => levelDb),
