@@ -216,6 +216,25 @@ describe('holds', () => {
     );
   });
 
+  it('in a melody are the notes twice as long as usual; where there is none, the last', () => {
+    const held = (beats: readonly number[]) => {
+      const melody = scoreOfFamily('melody', 'flute', { tempo: 60 });
+      let startBeat = 0;
+      const notes = beats.map((each, i) => {
+        const note = { ...melody.notes[i]!, startBeat, beats: each };
+        startBeat += each;
+        return note;
+      });
+      const judged = judgedAsWritten(
+        { ...melody, notes },
+        { note: ({ index }) => ({ puritySeconds: 1 + index }) },
+      );
+      return figuresAt(judged.figures, 'hold-pure').map(({ value }) => value);
+    };
+    expect(held([4, 1, 1, 4, 1, 1, 1])).toEqual([1, 4]);
+    expect(held([1, 1, 1, 1, 1])).toEqual([5]);
+  });
+
   it('that broke off early are a fault, but where one explores', () => {
     const short = { note: () => ({ puritySeconds: 0.4 }) };
     expect(kindsOf(judgedAsWritten(holds, short))).toContain('short-purity');

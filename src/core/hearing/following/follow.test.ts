@@ -141,6 +141,21 @@ describe('by the beat', () => {
     expect(conductor.tell(1, 4.6).state).toBe('over');
   });
 
+  it('a single note is over when it has been left for a while, however long it was to last', () => {
+    const [note] = score(60).notes;
+    const long = { ...score(60), notes: [{ ...note!, beats: 16 }] };
+    const conductor = new Conductor({ score: long, instrument: flute, byBeat: true, from: 0 });
+    let now = play(conductor, [
+      [null, 1],
+      [67, 4],
+    ]);
+    expect(conductor.tell(now, 4).state).toBe('going');
+    now = play(conductor, [[null, 1]], now);
+    expect(conductor.tell(now, 5).state).toBe('going');
+    now = play(conductor, [[null, 1]], now);
+    expect(conductor.tell(now, 6).state).toBe('over');
+  });
+
   it('is lost when nothing is heard where something is asked, and found again by a note', () => {
     const long = {
       ...score(60),

@@ -37,6 +37,24 @@ describe.each(thinned([9, 30, 55, 120], 2))('a busy device loses %s ms again and
   });
 });
 
+it('what lies far from the loss is measured', () => {
+  const { performance } = playAndHear(score, oboe, 3, {});
+  const audio = performance.audio.slice();
+  const { startSeconds, endSeconds } = performance.notes[2]!;
+  const lost = (startSeconds + endSeconds) / 2;
+  audio.fill(0, Math.round(lost * RATE), Math.round((lost + 0.03) * RATE));
+  const listener = new Listener(RATE, listeningRange(oboe));
+  listener.push(audio);
+  const frames = listener.finish();
+  const masked = Array.from(frames.masked, (is, i) =>
+    is ? i * frames.hopSeconds + frames.startSeconds : NaN,
+  );
+  const known = masked.filter((seconds) => !Number.isNaN(seconds));
+  expect(known.length).toBeGreaterThan(5);
+  expect(Math.min(...known)).toBeGreaterThan(lost - 0.1);
+  expect(Math.max(...known)).toBeLessThan(lost + 0.13);
+});
+
 /** The same where nothing comes in place of what is lost: the sound that follows comes sooner. */
 it.each(thinned([12, 7, 40], 1))('a device that leaves out %s ms without a gap is no fault either', (ms) => {
   const { performance, heard: whole } = playAndHear(score, oboe, 3, {});

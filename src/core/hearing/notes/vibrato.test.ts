@@ -27,7 +27,19 @@ test('a swing is regular, whether it is round or a pulse in each turn', () => {
   );
 });
 
-test('a pitch that wavers as it likes is not', () => {
+test('a pitch that swings for a second and lies still for three is not regular', () => {
+  const from = (start: number) =>
+    isRegular(
+      Float64Array.from({ length: Math.round(4 / HOP) }, (_, i) => {
+        const t = i * HOP;
+        return 60 + (t >= start && t < start + 1 ? 0.3 * Math.sin(2 * Math.PI * 5.5 * t) : 0);
+      }),
+      HOP,
+    );
+  expect([0, 1, 2, 3].map(from)).toEqual([false, false, false, false]);
+});
+
+test('a pitch that wavers as it likes is not regular', () => {
   const regular = Array.from({ length: 20 }, (_, seed) => {
     const random = new Random(seed + 1);
     return isRegular(
