@@ -6,6 +6,7 @@ import { judgedFamilies, verdictSpeed } from './judging';
 import { ledgerTable } from './ledger';
 import { liveTable, stripScroll } from './live';
 import { loadTable } from './load';
+import { coldTable } from './coldPages';
 import { motionErrors } from './motion';
 import { plantedTable } from './planted';
 import { planTables } from './planning';
@@ -83,6 +84,10 @@ const PARTS: Readonly<Record<string, () => void | Promise<void>>> = {
   async ledger() {
     console.log('Pages and Keep as the log grows, in Chromium');
     console.table(await ledgerTable(full ? [30, 3000, 10_000] : [30, 3000]));
+  },
+  async pages() {
+    console.log('Pages opened by their address in a log of 3,000 takes, in Chromium');
+    console.table(await coldTable(3000));
   },
   async load() {
     console.log('A first visit and a later one, in Chromium');

@@ -18,8 +18,8 @@ const HEIGHT = 46;
 /** Two takes of the same music beside each other: the first against the last of a time, in one tap. */
 export function CompareScreen() {
   const router = useRouter();
-  const { id, with: other } = useLocalSearchParams<{ id: string; with?: string }>();
-  const { data: take } = useTake(id);
+  const { id, with: other } = useLocalSearchParams<{ id?: string; with?: string }>();
+  const { data: take, isLoading } = useTake(id ?? null);
   const { data: played } = usePlayed(take?.score.instrumentId ?? '', true);
   const own = useMemo(() => played?.find(({ entry }) => entry.id === id)?.entry, [played, id]);
   const alike = useMemo(
@@ -29,7 +29,22 @@ export function CompareScreen() {
   const others = alike.filter((entry) => entry.id !== id);
   const chosen = others.find((entry) => entry.id === other) ?? others[0];
   const { data: second } = useTake(chosen?.id ?? null);
-  if (!take || !played) return <Screen title="Beside each other">{<Soft>Opening …</Soft>}</Screen>;
+  if (isLoading || (take && !played))
+    return (
+      <Screen title="Beside each other">
+        <Soft>Opening …</Soft>
+      </Screen>
+    );
+  if (!take)
+    return (
+      <Screen title="Beside each other">
+        <Body>
+          The take that was to stand here is not in the log. Open one there, and it can stand beside others of
+          its music.
+        </Body>
+        <Button label="To the log" onPress={() => router.replace('/log')} />
+      </Screen>
+    );
   if (!own || !chosen)
     return (
       <Screen title="Beside each other">
