@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import { deserialize, serialize } from 'node:v8';
 import type { Sounded, Take } from '@/core/take';
 import type { Performance } from './perform';
@@ -28,7 +28,7 @@ function kept<T>(
 ): T {
   if (existsSync(file)) return unpack(readFileSync(file));
   const made = make();
-  mkdirSync(join(file, '..'), { recursive: true });
+  mkdirSync(dirname(file), { recursive: true });
   // Two that make the same at once must not read each other's half.
   const mine = `${file}.${process.pid}`;
   writeFileSync(mine, pack(made));

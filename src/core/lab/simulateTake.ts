@@ -106,8 +106,9 @@ export function soundedBy(options: SimulatedTake): { performance: Performance; s
 
 /** The take that is made of what sounded. */
 export function takeBy(options: SimulatedTake, sounded: Sounded): { take: Take; heard: HeardTake } {
-  const { score, instrument, sampleRate } = requestOf(options);
-  const heard = heardTake(requestOf(options), sounded);
+  const request = requestOf(options);
+  const { score, instrument, sampleRate } = request;
+  const heard = heardTake(request, sounded);
   const take = takeOf(options.id ?? 'simulated', options.when ?? new Date(0), score, instrument, heard, {
     source: 'simulated',
     offsets: null,
